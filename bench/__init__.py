@@ -1,0 +1,1 @@
+"""Ratios against the floors; `make bench` prints them."""

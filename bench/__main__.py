@@ -1,0 +1,32 @@
+"""Measure every figure and print the table: `python -m bench [WORD …]`, rows that hold a word."""
+
+from __future__ import annotations
+
+import sys
+
+from rich.console import Console
+from rich.table import Table
+
+from bench import pictures, starting, steering
+
+RUNS = 7
+
+
+def main(words: list[str]) -> None:
+    """Measure and print."""
+    table = Table(title=f"Medians of {RUNS} alternating runs")
+    for heading in ("what", "floor", "floor takes", "ours takes", "ratio", "at most", "reached"):
+        table.add_column(heading)
+    for module in (steering, pictures, starting):
+        for ratio in module.ratios():
+            if all(word in ratio.what for word in words):
+                table.add_row(*ratio.measured(RUNS).row())
+    if not words:
+        most = steering.bytes_per_step()
+        reached = "yes" if most <= steering.BYTES_PER_STEP else "NO"
+        table.add_row("memory of a straight step", "", "", f"{most:.2f} bytes", "", "28 bytes", reached)
+    Console(width=120).print(table)
+
+
+if __name__ == "__main__":
+    main(sys.argv[1:])

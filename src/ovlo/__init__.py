@@ -1,0 +1,38 @@
+"""Ovlo: turtle graphics that are exact, fast and kind about mistakes.
+
+from ovlo import Sheet
+
+sheet = Sheet(640, 480, paper="aliceblue")
+nib = sheet.new_nib()
+for _ in nib.full_turn(4):
+    nib.forward(90)
+sheet.save("square.svg")
+"""
+
+from __future__ import annotations
+
+from ovlo.core.colour import Colour
+from ovlo.core.degrees import from_polar
+from ovlo.core.errors import BadType, BadValue, FileTrouble, OvloError
+from ovlo.core.nib import Nib
+from ovlo.core.pose import Pose
+from ovlo.core.sheet import Sheet
+from ovlo.core.trail import Trail
+from ovlo.program.drawing import Drawing, drawing
+
+__version__ = "0.1.0"
+
+__all__ = [
+    "BadType",
+    "BadValue",
+    "Colour",
+    "Drawing",
+    "FileTrouble",
+    "Nib",
+    "OvloError",
+    "Pose",
+    "Sheet",
+    "Trail",
+    "drawing",
+    "from_polar",
+]

@@ -1,0 +1,60 @@
+"""`ovlo demo`: draw every example that comes with Ovlo.
+
+ovlo demo pictures
+"""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import click
+
+from ovlo import outlets
+from ovlo.cli import wording
+from ovlo.core.errors import OvloError
+from ovlo.core.sheet import Sheet
+from ovlo.program.examples import example_files
+from ovlo.program.loading import load
+from ovlo.program.running import run
+
+SUFFIXES = (".svg", ".png")
+
+
+@click.command()
+@click.argument("folder", default="ovlo-demo", type=click.Path(file_okay=False, path_type=Path))
+def demo(folder: Path) -> None:
+    """Draw every example into FOLDER (ovlo-demo), as SVG and PNG."""
+    from rich.console import Console
+    from rich.table import Table
+
+    folder.mkdir(parents=True, exist_ok=True)
+    table = Table(title=f"Kite day at Marrow Bay, drawn into {folder}")
+    for heading in ("picture", "files", "size"):
+        table.add_column(heading, overflow="fold")
+    for heading in ("steps", "drawn"):
+        table.add_column(heading, justify="right")
+    for path in example_files():
+        for name, sheet in _drawn(path).items():
+            files = [folder / f"{name}{suffix}" for suffix in SUFFIXES]
+            for file in files:
+                outlets.save(sheet, file, scale=1)
+            table.add_row(
+                name,
+                ", ".join(SUFFIXES),
+                f"{sheet.width:g} × {sheet.height:g} {sheet.unit}",
+                f"{len(sheet.trail):,}",
+                wording.length(sheet),
+            )
+    Console().print(table)
+
+
+def _drawn(path: Path) -> dict[str, Sheet]:
+    """The pictures of one example, by name."""
+    names = list(load(str(path)).drawings()) if load(str(path)).declares else [""]
+    pictures = {}
+    for name in names:
+        outcome = run(load(f"{path}:{name}" if name else str(path)))
+        if outcome.trouble or outcome.sheet is None:
+            raise OvloError(f"{path}: {outcome.trouble}")
+        pictures[name or path.stem] = outcome.sheet
+    return pictures

@@ -1,0 +1,49 @@
+"""How the command line words what a drawing came to.
+
+account(Path("kite.svg"), sheet)
+# kite.svg: 640 × 480 px, 4 lines and 1 jump, 360 px drawn, the pen came back to its start
+"""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from ovlo.core.measuring import drawn_length, gaps
+from ovlo.core.sheet import Sheet
+
+
+def account(path: Path, sheet: Sheet) -> str:
+    """One line about a saved picture."""
+    size = f"{sheet.width:g} × {sheet.height:g} {sheet.unit}"
+    return f"{path}: {size}, {steps(sheet)}, {length(sheet)} drawn, {coming_back(sheet)}"
+
+
+def steps(sheet: Sheet) -> str:
+    """How many steps a sheet's trail has, drawn ones and jumps."""
+    total = len(sheet.trail)
+    drawn = int(sheet.trail.is_drawn.sum())
+    jumps = total - drawn
+    return f"{counted(total, 'step')} ({drawn} drawn, {counted(jumps, 'jump')})"
+
+
+def length(sheet: Sheet) -> str:
+    """The drawn length with its unit."""
+    return f"{drawn_length(sheet.trail.columns()):,.1f} {sheet.unit}"
+
+
+def coming_back(sheet: Sheet) -> str:
+    """Whether the pens are back where they started."""
+    ends = gaps(sheet)
+    if len(ends) > 1:
+        back = ends.count(0.0)
+        return f"{back} of {len(ends)} pens came back to their start"
+    if not ends:
+        return "no pen"
+    if ends[0] == 0:
+        return "the pen came back to its start"
+    return f"the pen ended {ends[0]:.4g} {sheet.unit} from its start"
+
+
+def counted(count: int, noun: str) -> str:
+    """`1 step`, `2 steps`, `1,200 steps`."""
+    return f"{count:,} {noun}" if count == 1 else f"{count:,} {noun}s"

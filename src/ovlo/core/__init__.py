@@ -1,0 +1,1 @@
+"""The computation: steering, the trail, geometry."""

@@ -1,0 +1,103 @@
+"""Checks at the public edge: a value in, the same value as a plain number out.
+
+    radius = positive(radius, "circle", "radius")
+
+Every message names the call, the value and the mend.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from numbers import Complex, Integral, Real
+from typing import SupportsFloat
+
+from ovlo.core.errors import BadType, BadValue
+
+LARGEST = 1e300
+"""Beyond this a sum of a few lengths is no longer finite."""
+
+
+def real(value: object, call: str, name: str) -> float:
+    """A finite real number as a float (NumPy scalars, fractions and decimals are welcome)."""
+    if isinstance(value, bool) or not _looks_real(value):
+        mend = "write it without quotes" if isinstance(value, str) else "give an int or a float"
+        raise BadType(f"{call}: {name} must be a number, not {value!r}; {mend}.")
+    assert isinstance(value, SupportsFloat)
+    try:
+        number = float(value)
+    except OverflowError:
+        number = float("inf")
+    if not -LARGEST < number < LARGEST:
+        raise BadValue(
+            f"{call}: {name} must be a finite number (up to 1e300), not {_brief(value)}; "
+            "look at the calculation it comes from."
+        )
+    return number
+
+
+def positive(value: object, call: str, name: str) -> float:
+    """A finite real number above zero."""
+    number = real(value, call, name)
+    if number <= 0:
+        raise BadValue(f"{call}: {name} must be above 0, not {_brief(value)}.")
+    return number
+
+
+def whole(value: object, call: str, name: str, least: int) -> int:
+    """A whole number of at least `least` (2.0 will do, 2.5 will not)."""
+    number = int(value) if isinstance(value, Integral) else real(value, call, name)
+    if isinstance(value, bool):
+        raise BadType(f"{call}: {name} must be a whole number, not {value!r}.")
+    if number != int(number):
+        raise BadValue(
+            f"{call}: {name} must be a whole number, not {_brief(value)}; try {max(least, round(number))}."
+        )
+    if number < least:
+        raise BadValue(f"{call}: {name} must be at least {least}, not {_brief(value)}.")
+    return int(number)
+
+
+def choice(value: object, call: str, name: str, allowed: Iterable[str]) -> str:
+    """One of a few words."""
+    allowed = list(allowed)
+    if isinstance(value, str) and value in allowed:
+        return value
+    words = ", ".join(repr(word) for word in allowed)
+    raise BadValue(f"{call}: {name} must be one of {words}, not {value!r}{near(value, allowed)}.")
+
+
+def point(x: object, y: object, call: str) -> tuple[float, float]:
+    """A point given as two numbers, or as one pair in `x`."""
+    if y is None:
+        if isinstance(x, str) or not isinstance(x, Iterable):
+            raise BadType(f"{call}: a point is two numbers, x and y, or one pair, not {x!r}.")
+        pair = list(x)
+        if len(pair) != 2:
+            raise BadType(f"{call}: a point has two numbers, x and y, not {len(pair)}: {x!r}.")
+        x, y = pair
+    return real(x, call, "x"), real(y, call, "y")
+
+
+def near(word: object, known: Iterable[str], most: int = 3) -> str:
+    """` (did you mean …?)` with the nearest known names, or nothing."""
+    if not isinstance(word, str):
+        return ""
+    import difflib  # only a mistake needs it
+
+    found = difflib.get_close_matches(word.lower(), list(known), n=most, cutoff=0.6)
+    if not found:
+        return ""
+    return f" (did you mean {' or '.join(repr(name) for name in found)}?)"
+
+
+def _looks_real(value: object) -> bool:
+    if isinstance(value, Real):
+        return True
+    # A decimal and an array of no dimensions are numbers too; an array of several is not.
+    alone = getattr(value, "ndim", 0) == 0
+    return alone and isinstance(value, SupportsFloat) and not isinstance(value, Complex)
+
+
+def _brief(value: object) -> str:
+    text = f"{value}"
+    return text if len(text) <= 24 else f"{text[:20]}…"

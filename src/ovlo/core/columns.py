@@ -1,0 +1,99 @@
+"""The finished arrays of a trail: what renderers, checks and motifs read.
+
+    columns = sheet.trail.columns()
+    columns.points[columns.is_drawn]
+
+Nothing here changes once made. A *step* is one move of one nib. What changes seldom (nib, style, pen,
+contour) is kept as *runs*: a row where it begins, good until the next row.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import IntEnum
+from functools import cached_property
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.colour import BLACK, Colour
+
+STEP = np.dtype([("x", "f8"), ("y", "f8"), ("heading", "f8")])
+"""Where a step ends."""
+
+RUN = np.dtype(
+    [
+        ("start", "i8"),  # the first step of the run
+        ("contour", "i8"),  # steps of one contour are joined, also over an interruption
+        ("x", "f8"),  # where its nib stood before the first step
+        ("y", "f8"),
+        ("nib", "i4"),
+        ("style", "i4"),  # a row of Columns.styles
+        ("pen", "i4"),  # a Pen
+        ("spare", "i4"),
+    ]
+)
+
+CLOSING = np.dtype([("step", "i8")])
+"""Steps that close their contour, joined there as SVG's Z joins."""
+
+
+class Pen(IntEnum):
+    """What the pen does during a run of steps."""
+
+    JUMP = 0
+    DRAW = 1
+
+
+class Style(NamedTuple):
+    """How a line is drawn; widths in sheet units."""
+
+    ink: Colour = BLACK
+    line_width: float = 2.0
+
+
+@dataclass(frozen=True)
+class Columns:
+    """A trail's arrays; n steps, m runs."""
+
+    steps: NDArray[np.void]
+    runs: NDArray[np.void]
+    closings: NDArray[np.int64]
+    styles: tuple[Style, ...]
+
+    def __len__(self) -> int:
+        return len(self.steps)
+
+    @cached_property
+    def points(self) -> NDArray[np.float64]:
+        """Where each step ends, shape (n, 2)."""
+        points = self.steps.view("f8").reshape(-1, 3)[:, :2].copy()
+        points.flags.writeable = False
+        return points
+
+    @cached_property
+    def starts(self) -> NDArray[np.float64]:
+        """Where each step begins, shape (n, 2)."""
+        starts = np.empty_like(self.points)
+        starts[1:] = self.points[:-1]
+        first = self.runs["start"]
+        starts[first, 0] = self.runs["x"]
+        starts[first, 1] = self.runs["y"]
+        return starts
+
+    @cached_property
+    def stops(self) -> NDArray[np.int64]:
+        """One past the last step of each run, shape (m,)."""
+        return np.append(self.runs["start"][1:], len(self))
+
+    def of_steps(self, name: str) -> NDArray[np.int64]:
+        """A column of the runs, repeated for each step."""
+        return np.repeat(self.runs[name], self.stops - self.runs["start"])
+
+    @cached_property
+    def is_drawn(self) -> NDArray[np.bool_]:
+        """Whether each step left a line, shape (n,)."""
+        is_drawn: NDArray[np.bool_] = self.of_steps("pen") == Pen.DRAW
+        is_drawn.flags.writeable = False
+        return is_drawn

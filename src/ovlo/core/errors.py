@@ -1,0 +1,42 @@
+"""What Ovlo raises: one tree, each class also the built-in error it refines.
+
+    try:
+        nib.forward(float("nan"))
+    except OvloError as error:
+        print(error)
+
+A message names the call, the value and the mend.
+"""
+
+from __future__ import annotations
+
+
+class OvloError(Exception):
+    """Anything Ovlo refuses or cannot do.
+
+    `exit_status` is what the command line ends with when the error reaches it.
+    """
+
+    exit_status = 1
+
+
+class BadValue(OvloError, ValueError):
+    """A value of the right type that cannot be used."""
+
+
+class BadType(OvloError, TypeError):
+    """A value of a type that cannot be used."""
+
+
+class FileTrouble(OvloError, OSError):
+    """A file that cannot be read or written."""
+
+
+class NoDisplay(OvloError, RuntimeError):
+    """There is no screen to show a window on."""
+
+
+class WrongUse(OvloError, ValueError):
+    """A command or drawing asked for in a way it cannot be done."""
+
+    exit_status = 2

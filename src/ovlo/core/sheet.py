@@ -1,0 +1,200 @@
+"""The sheet: the surface nibs draw on, and what becomes of it.
+
+sheet = Sheet(640, 480, paper="aliceblue")
+sheet.new_nib().forward(90)
+sheet.save("line.svg")
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from os import PathLike
+
+from ovlo.core import arguments, colour
+from ovlo.core.columns import Style
+from ovlo.core.degrees import normal
+from ovlo.core.hosting import current_host
+from ovlo.core.nib import Nib
+from ovlo.core.pose import Pose
+from ovlo.core.trail import Trail
+
+PIXELS_PER_UNIT = {"px": 1.0, "mm": 96 / 25.4}
+"""CSS pixels in a sheet unit."""
+
+LINE_WIDTH = 2.0
+"""CSS pixels, on a sheet of any unit."""
+
+
+class Sheet:
+    """The surface: its size, its paper, its nibs and the trail they leave.
+
+    Parameters
+    ----------
+    width, height : float
+        In sheet units, above 0. The origin is the centre, x to the right, y up.
+    paper : str or Colour
+        The colour of the paper, or "transparent".
+    unit : "px" or "mm"
+        CSS pixels (1/96 inch) or millimetres.
+
+    Raises
+    ------
+    BadValue, BadType
+        When a size is not above 0, the colour is unknown, or the unit is another.
+
+    Examples
+    --------
+    >>> from ovlo import Sheet
+    >>> sheet = Sheet(640, 480, paper="aliceblue")
+    >>> nib = sheet.new_nib()
+    >>> nib.forward(90)
+    >>> sheet
+    <Sheet 640 × 480 px, 2 steps>
+    """
+
+    def __init__(
+        self,
+        width: float,
+        height: float,
+        paper: str | colour.Colour = "white",
+        unit: str = "px",
+    ) -> None:
+        self._width = arguments.positive(width, "Sheet", "width")
+        self._height = arguments.positive(height, "Sheet", "height")
+        self._paper = colour.parse(paper, "Sheet(paper=…)")
+        self._unit = arguments.choice(unit, "Sheet", "unit", PIXELS_PER_UNIT)
+        self._trail = Trail()
+        self._nibs: list[Nib] = []
+        self.title = ""
+        """What the picture is called in the files written of it."""
+        host = current_host()
+        if host is not None:
+            host.sheets.append(self)
+
+    def __repr__(self) -> str:
+        size = f"{self._width:g} × {self._height:g} {self._unit}"
+        return f"<Sheet {size}, {len(self._trail)} steps>"
+
+    @property
+    def width(self) -> float:
+        """Sheet units from the left edge to the right."""
+        return self._width
+
+    @property
+    def height(self) -> float:
+        """Sheet units from the lower edge to the upper."""
+        return self._height
+
+    @property
+    def paper(self) -> colour.Colour:
+        """The colour of the paper."""
+        return self._paper
+
+    @property
+    def unit(self) -> str:
+        """`"px"` or `"mm"`."""
+        return self._unit
+
+    @property
+    def pixels_per_unit(self) -> float:
+        """How many CSS pixels a sheet unit is."""
+        return PIXELS_PER_UNIT[self._unit]
+
+    @property
+    def trail(self) -> Trail:
+        """The record of everything drawn on this sheet."""
+        return self._trail
+
+    @property
+    def nibs(self) -> tuple[Nib, ...]:
+        """The nibs made so far, in their order."""
+        return tuple(self._nibs)
+
+    def new_nib(self, x: float | tuple[float, float] = 0, y: float = 0, heading: float = 0) -> Nib:
+        """A new nib on this sheet.
+
+        Parameters
+        ----------
+        x, y : float
+            Where it starts, in sheet units from the centre.
+        heading : float
+            Which way it points, degrees anticlockwise from east.
+
+        Returns
+        -------
+        Nib
+            Lowered, with black ink of 2 px.
+
+        Examples
+        --------
+        >>> sheet.new_nib(x=-100, heading=90).pose
+        Pose(x=-100.0, y=0.0, heading=90.0)
+        """
+        x, y = arguments.point(x, None if isinstance(x, Iterable) else y, "new_nib")
+        heading = normal(arguments.real(heading, "new_nib", "heading"))
+        style = Style(line_width=LINE_WIDTH / self.pixels_per_unit)
+        nib = Nib(self._trail, len(self._nibs), Pose(x, y, heading), style, self)
+        self._nibs.append(nib)
+        return nib
+
+    def clear(self) -> None:
+        """Take away the marks; the nibs stay where they are.
+
+        Examples
+        --------
+        >>> nib.forward(90)
+        >>> sheet.clear()
+        >>> len(sheet.trail), nib.position
+        (0, (90.0, 0.0))
+        """
+        self._trail.clear()
+        for nib in self._nibs:
+            nib.begin_contour()
+
+    def save(self, path: str | PathLike[str], scale: float = 1) -> None:
+        """Write the picture to a file; its ending says in which format.
+
+        Parameters
+        ----------
+        path : path
+            Ends in `.svg` or `.png`. The folder must exist. The file is written whole or not at all.
+        scale : float
+            How many times as large as the sheet, above 0. A PNG of scale 1 has one pixel per CSS pixel.
+
+        Raises
+        ------
+        BadValue
+            When no format has this ending, or the picture would be too large.
+        FileTrouble
+            When the file cannot be written.
+
+        Examples
+        --------
+        >>> sheet.save("kite.svg")
+        """
+        from ovlo import outlets
+
+        outlets.save(self, path, scale)
+
+    def show(self) -> None:
+        """Show the picture in a window, which stays until it is closed; run by `ovlo`, do nothing.
+
+        Raises
+        ------
+        NoDisplay
+            When there is no screen to show it on.
+        """
+        from ovlo import outlets
+
+        if current_host() is None:
+            outlets.show(self)
+
+    def _repr_svg_(self) -> str:
+        from ovlo import outlets
+
+        return outlets.as_bytes(self, ".svg").decode()
+
+    def _repr_png_(self) -> bytes:
+        from ovlo import outlets
+
+        return outlets.as_bytes(self, ".png")

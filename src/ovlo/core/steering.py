@@ -1,0 +1,388 @@
+"""Steering: how headings, distances and turning angles move a nib.
+
+    nib.forward(90)
+    nib.left(120)
+
+`forward`, `left` and `right` are the calls a drawing makes a million times, so they do their own checking
+in place: one type test and one comparison, which fail for everything that is not an ordinary number and
+hand it to `arguments` for a verdict. The direction is worked out when the nib turns, not when it moves.
+"""
+
+from __future__ import annotations
+
+from math import atan2, cos, degrees, hypot, sin
+
+from numpy.typing import ArrayLike
+
+from ovlo.core import arguments
+from ovlo.core.arguments import LARGEST
+from ovlo.core.columns import STEP, Pen, Style
+from ovlo.core.degrees import ALONG_AXES, DEGREE, direction, normal
+from ovlo.core.pose import Pose
+from ovlo.core.table import Table
+from ovlo.core.trail import Trail
+from ovlo.core.walking import check_walk, walked
+
+PACK = Table(STEP).pack
+
+
+class Steering:
+    """The moves and turns of a nib; `Nib` adds the pen."""
+
+    __slots__ = (
+        "_contour",
+        "_contour_start",
+        "_cosine",
+        "_heading",
+        "_is_lifted",
+        "_jump_run",
+        "_number",
+        "_record",
+        "_run",
+        "_sine",
+        "_style",
+        "_traced_contour",
+        "_trail",
+        "_x",
+        "_y",
+    )
+
+    def __init__(self, trail: Trail, number: int, pose: Pose, style: Style) -> None:
+        self._trail = trail
+        self._record = trail.record
+        self._number = number
+        self._style = style
+        self._is_lifted = False
+        self._x, self._y, self._heading = pose
+        self._cosine, self._sine = direction(pose.heading)
+        self._run: object = None
+        self._jump_run: object = None
+        self._traced_contour = 0
+        self._jump(self._x, self._y)
+
+    # ── where it is ──────────────────────────────────────────────────────────────────────────────────
+
+    @property
+    def position(self) -> tuple[float, float]:
+        """Where the nib stands: (x, y) in sheet units from the centre, y up."""
+        return self._x, self._y
+
+    @property
+    def heading(self) -> float:
+        """Which way the nib points: degrees in [0, 360), 0 east, growing anticlockwise."""
+        return self._heading
+
+    @property
+    def pose(self) -> Pose:
+        """Position and heading together."""
+        return Pose(self._x, self._y, self._heading)
+
+    def distance_to(self, x: float | tuple[float, float], y: float | None = None) -> float:
+        """How far away a point is, in sheet units.
+
+        Parameters
+        ----------
+        x, y : float
+            The point, or one (x, y) pair.
+
+        Examples
+        --------
+        >>> nib.distance_to(30, 40)
+        50.0
+        """
+        x, y = arguments.point(x, y, "distance_to")
+        return hypot(x - self._x, y - self._y)
+
+    def heading_to(self, x: float | tuple[float, float], y: float | None = None) -> float:
+        """The heading in which a point lies, in degrees in [0, 360).
+
+        For the very point the nib stands on it is the nib's own heading.
+
+        Examples
+        --------
+        >>> nib.heading_to(-50, 0)
+        180.0
+        """
+        x, y = arguments.point(x, y, "heading_to")
+        dx, dy = x - self._x, y - self._y
+        return normal(degrees(atan2(dy, dx))) if dx or dy else self._heading
+
+    # ── moving ───────────────────────────────────────────────────────────────────────────────────────
+
+    def forward(self, distance: float) -> None:
+        """Walk straight ahead, drawing unless the pen is lifted.
+
+        Parameters
+        ----------
+        distance : float
+            Sheet units; a negative one goes back.
+
+        Raises
+        ------
+        BadValue, BadType
+            When the distance is not finite or not a number; nothing has moved then.
+
+        Examples
+        --------
+        >>> nib.forward(90)
+        >>> nib.position
+        (90.0, 0.0)
+        """
+        if type(distance) is not float and type(distance) is not int:
+            distance = arguments.real(distance, "forward", "distance")
+        if not -LARGEST < distance < LARGEST:
+            arguments.real(distance, "forward", "distance")
+        x = self._x + distance * self._cosine
+        y = self._y + distance * self._sine
+        if self._trail.writing is not self._run:
+            self._start_run()
+        self._record(PACK(x, y, self._heading))
+        self._x = x
+        self._y = y
+        if self._is_lifted:
+            self.begin_contour()
+
+    def back(self, distance: float) -> None:
+        """Walk straight backwards; the heading stays as it is.
+
+        Parameters
+        ----------
+        distance : float
+            Sheet units; a negative one goes forward.
+
+        Examples
+        --------
+        >>> nib.back(90)
+        >>> nib.position
+        (-90.0, 0.0)
+        """
+        if type(distance) is not float and type(distance) is not int:
+            distance = arguments.real(distance, "back", "distance")
+        if not -LARGEST < distance < LARGEST:
+            arguments.real(distance, "back", "distance")
+        self.forward(-distance)
+
+    def line_to(self, x: float | tuple[float, float], y: float | None = None) -> None:
+        """Go straight to a point, drawing unless the pen is lifted; the heading stays as it is.
+
+        Parameters
+        ----------
+        x, y : float
+            The point in sheet units, or one (x, y) pair.
+
+        Examples
+        --------
+        >>> nib.line_to(60, 80)
+        >>> nib.pose
+        Pose(x=60.0, y=80.0, heading=0.0)
+        """
+        self._go(*arguments.point(x, y, "line_to"))
+
+    def travel(self, distance: float) -> None:
+        """Move straight ahead without drawing.
+
+        Parameters
+        ----------
+        distance : float
+            Sheet units; a negative one goes back.
+
+        Examples
+        --------
+        >>> nib.travel(90)
+        >>> nib.position
+        (90.0, 0.0)
+        """
+        distance = arguments.real(distance, "travel", "distance")
+        self._jump(self._x + distance * self._cosine, self._y + distance * self._sine)
+
+    def travel_to(self, x: float | tuple[float, float], y: float | None = None) -> None:
+        """Move to a point without drawing; the heading stays as it is.
+
+        Parameters
+        ----------
+        x, y : float
+            The point in sheet units, or one (x, y) pair.
+
+        Examples
+        --------
+        >>> nib.travel_to(-200, 40)
+        >>> nib.position
+        (-200.0, 40.0)
+        """
+        self._jump(*arguments.point(x, y, "travel_to"))
+
+    def travel_by(self, dx: float, dy: float) -> None:
+        """Move by a distance east and a distance north without drawing, whatever the heading.
+
+        Parameters
+        ----------
+        dx, dy : float
+            Sheet units.
+
+        Examples
+        --------
+        >>> nib.travel_by(0, 25)
+        >>> nib.position
+        (0.0, 25.0)
+        """
+        dx = arguments.real(dx, "travel_by", "dx")
+        dy = arguments.real(dy, "travel_by", "dy")
+        self._jump(self._x + dx, self._y + dy)
+
+    def walk(self, distances: ArrayLike, turns: ArrayLike) -> None:
+        """For each pair: forward by the distance, then left by the turn, all in one NumPy pass.
+
+        Parameters
+        ----------
+        distances : array of shape (n,), or one number for all
+            Sheet units.
+        turns : array of shape (n,), or one number for all
+            Degrees, anticlockwise.
+
+        Raises
+        ------
+        BadValue, BadType
+            When a number is not finite, or the two differ in length; nothing has moved then.
+
+        Examples
+        --------
+        A square kite:
+
+        >>> nib.walk([90, 90, 90, 90], 90)
+        >>> nib.pose
+        Pose(x=0.0, y=0.0, heading=0.0)
+        """
+        lengths, angles = check_walk(distances, turns)
+        if not len(lengths):
+            return
+        if self._trail.writing is not self._run:
+            self._start_run()
+        for steps, pose in walked(self.pose, lengths, angles):
+            self._trail.record_many(steps)
+            self._x, self._y, self._heading = pose
+        self._cosine, self._sine = direction(self._heading)
+        if self._is_lifted:
+            self.begin_contour()
+
+    # ── turning ──────────────────────────────────────────────────────────────────────────────────────
+
+    def left(self, angle: float) -> None:
+        """Turn anticlockwise on the spot.
+
+        Parameters
+        ----------
+        angle : float
+            Degrees; a negative one turns right.
+
+        Raises
+        ------
+        BadValue, BadType
+            When the angle is not finite or not a number; nothing has turned then.
+
+        Examples
+        --------
+        >>> nib.left(120)
+        >>> nib.heading
+        120.0
+        """
+        if type(angle) is not float and type(angle) is not int:
+            angle = arguments.real(angle, "left", "angle")
+        if not -LARGEST < angle < LARGEST:
+            arguments.real(angle, "left", "angle")
+        heading = (self._heading + angle) % 360.0
+        if heading % 90.0:
+            self._cosine = cos(heading * DEGREE)
+            self._sine = sin(heading * DEGREE)
+        else:
+            if heading == 360.0:  # a tiny angle below 0, rounded up
+                heading = 0.0
+            self._cosine, self._sine = ALONG_AXES[heading]
+        self._heading = heading
+
+    def right(self, angle: float) -> None:
+        """Turn clockwise on the spot.
+
+        Parameters
+        ----------
+        angle : float
+            Degrees; a negative one turns left.
+
+        Examples
+        --------
+        >>> nib.right(90)
+        >>> nib.heading
+        270.0
+        """
+        if type(angle) is not float and type(angle) is not int:
+            angle = arguments.real(angle, "right", "angle")
+        if not -LARGEST < angle < LARGEST:
+            arguments.real(angle, "right", "angle")
+        self.left(-angle)
+
+    def turn_to(self, heading: float) -> None:
+        """Turn to a heading, whatever it was before.
+
+        Parameters
+        ----------
+        heading : float
+            Degrees, 0 east, growing anticlockwise.
+
+        Examples
+        --------
+        >>> nib.turn_to(-90)
+        >>> nib.heading
+        270.0
+        """
+        self._set_heading(normal(arguments.real(heading, "turn_to", "heading")))
+
+    def face(self, x: float | tuple[float, float], y: float | None = None) -> None:
+        """Turn towards a point; on the very point itself the heading stays as it is.
+
+        Parameters
+        ----------
+        x, y : float
+            The point in sheet units, or one (x, y) pair.
+
+        Examples
+        --------
+        >>> nib.face(0, 300)
+        >>> nib.heading
+        90.0
+        """
+        self._set_heading(self.heading_to(*arguments.point(x, y, "face")))
+
+    # ── what the moves are made of ───────────────────────────────────────────────────────────────────
+
+    def _set_heading(self, heading: float) -> None:
+        self._heading = heading
+        self._cosine, self._sine = direction(heading)
+
+    def _start_run(self) -> None:
+        """Make this nib's state the one the next steps are recorded with."""
+        pen = Pen.JUMP if self._is_lifted else Pen.DRAW
+        self._run = self._trail.start_run(self._number, self._style, pen, self._contour, self._x, self._y)
+        if pen is Pen.DRAW:
+            self._traced_contour = self._contour
+
+    def begin_contour(self) -> None:
+        """From here on a new contour is walked; for Ovlo's own use."""
+        self._contour = self._trail.new_contour()
+        self._contour_start = self._x, self._y
+
+    def _go(self, x: float, y: float) -> None:
+        """A straight step to a point."""
+        if self._trail.writing is not self._run:
+            self._start_run()
+        self._record(PACK(x, y, self._heading))
+        self._x, self._y = x, y
+        if self._is_lifted:
+            self.begin_contour()
+
+    def _jump(self, x: float, y: float) -> None:
+        """A step that never draws."""
+        trail = self._trail
+        if trail.writing is not self._jump_run:
+            self._jump_run = trail.start_run(self._number, self._style, Pen.JUMP, 0, self._x, self._y)
+        self._record(PACK(x, y, self._heading))
+        self._x, self._y = x, y
+        self.begin_contour()

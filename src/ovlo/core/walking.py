@@ -1,0 +1,97 @@
+"""A walk over arrays: many pairs of forward and left in one NumPy pass.
+
+    for steps, pose in walked(Pose(0, 0, 0), distances, turns): ...
+
+It goes block by block, so that every intermediate array stays in the processor's cache; that, and not
+the arithmetic, is what makes it as fast as the bare sums over whole arrays.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from ovlo.core.arguments import LARGEST
+from ovlo.core.degrees import directions
+from ovlo.core.errors import BadType, BadValue
+from ovlo.core.pose import Pose
+
+BLOCK = 1 << 14
+
+
+def check_walk(distances: ArrayLike, turns: ArrayLike) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    """Distances and turns as two float arrays of one length, or an error."""
+    lengths, angles = _numbers(distances, "distances"), _numbers(turns, "turns")
+    if lengths.ndim and angles.ndim and len(lengths) != len(angles):
+        raise BadValue(
+            f"walk: {len(lengths)} distances but {len(angles)} turns; "
+            "give as many of one as of the other, or one number for all."
+        )
+    size = max(lengths.size, angles.size) if lengths.size and angles.size else 0
+    return np.broadcast_to(lengths, size), np.broadcast_to(angles, size)
+
+
+def _numbers(values: ArrayLike, name: str) -> NDArray[np.float64]:
+    try:
+        given = np.asarray(values)
+    except ValueError:
+        raise BadType(f"walk: {name} must be one row of numbers, not rows within rows.") from None
+    if given.size and given.dtype.kind not in "iuf":
+        raise BadType(f"walk: {name} must be numbers, not {given.dtype} values.")
+    if given.ndim > 1:
+        raise BadValue(f"walk: {name} must be one row of numbers, not of shape {given.shape}.")
+    numbers = given.astype(np.float64, copy=False)
+    # One pass over the largest sizes finds nan and infinities alike: both fail the comparison.
+    if numbers.size and not max(-numbers.min(), numbers.max()) < LARGEST:
+        where = int(np.argmin(np.abs(numbers) < LARGEST))
+        place = f"number {where}" if given.ndim else "the number"
+        raise BadValue(f"walk: {name} must be finite, but {place} is {numbers.flat[where]}.")
+    return numbers
+
+
+def walked(
+    pose: Pose, distances: NDArray[np.float64], turns: NDArray[np.float64]
+) -> Iterator[tuple[NDArray[np.float64], Pose]]:
+    """The steps of a walk as blocks of rows (x, y, heading), with the pose after each block."""
+    for first in range(0, len(distances), BLOCK):
+        lengths = distances[first : first + BLOCK]
+        headings = _headings(pose.heading, turns[first : first + BLOCK])
+        cosines, sines = directions(headings[:-1])
+        cosines *= lengths
+        sines *= lengths
+        cosines[0] += pose.x
+        sines[0] += pose.y
+        steps = np.empty((len(lengths), 3))
+        np.cumsum(cosines, out=steps[:, 0])
+        np.cumsum(sines, out=steps[:, 1])
+        steps[:, 2] = headings[:-1]
+        pose = Pose(float(steps[-1, 0]), float(steps[-1, 1]), float(headings[-1]))
+        yield steps, pose
+
+
+def _headings(start: float, turns: NDArray[np.float64]) -> NDArray[np.float64]:
+    """The headings before each turn and after the last, in [0, 360).
+
+    The sum runs up far beyond 360, where it rounds more coarsely than a loop that reduces at each turn.
+    What each addition lost is computed exactly (Knuth, The Art of Computer Programming 2, 4.2.2: for
+    s = a + b, with d = s - a, the loss is (a - (s - d)) + (b - d)) and given back.
+    """
+    sums = np.empty(len(turns) + 1)
+    sums[0] = start
+    # Whole turns first, when there are such: the remainder is exact.
+    sums[1:] = np.fmod(turns, 360.0) if np.abs(turns).max() > 36000 else turns
+    turns = sums[1:].copy()
+    np.cumsum(sums, out=sums)
+    before, after = sums[:-1], sums[1:]
+    added = after - before
+    lost = before - (after - added)
+    lost += turns
+    lost -= added
+    sums -= np.floor(sums * (1 / 360)) * 360.0
+    if lost.any():
+        sums[1:] += np.cumsum(lost)
+    sums[sums < 0] += 360.0
+    sums[sums >= 360.0] -= 360.0
+    return sums

@@ -1,0 +1,1 @@
+"""A user's file: drawings, loading, running."""

@@ -1,0 +1,147 @@
+"""From `FILE[:NAME]` to something that can be run.
+
+    program = load("kites.py:row_of_kites")
+    program.drawings
+
+A file that uses `drawing` is executed as a module and its drawings are found; any other is a script, which
+is only compiled here and executed when it is run.
+"""
+
+from __future__ import annotations
+
+import ast
+import sys
+import traceback
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass, field
+from pathlib import Path
+from types import CodeType, ModuleType
+from typing import Any
+
+from ovlo.core import arguments
+from ovlo.core.errors import FileTrouble, WrongUse
+from ovlo.program.drawing import Drawing
+
+AnyDrawing = Drawing[Any, Any]
+
+
+@dataclass(frozen=True)
+class Program:
+    """A user's file, read and compiled.
+
+    Attributes
+    ----------
+    path : Path
+        The file.
+    name : str
+        The drawing asked for, or "".
+    code : code object
+    declares : bool
+        Whether the file declares drawings; if not, it is a script.
+    """
+
+    path: Path
+    name: str
+    code: CodeType = field(repr=False)
+    declares: bool
+
+    def drawings(self) -> dict[str, AnyDrawing]:
+        """Execute the file and find the drawings it declares, by name."""
+        module = self.execute(self.path.stem)
+        found = [value for value in vars(module).values() if isinstance(value, Drawing)]
+        return {item.name: item for item in found if item.__module__ == module.__name__}
+
+    def drawing(self) -> AnyDrawing:
+        """The drawing asked for: by its name, or the only one there is."""
+        found = self.drawings()
+        names = ", ".join(found)
+        if not found:
+            raise WrongUse(f"{self.path} declares no drawing at its top level.")
+        if self.name in found:
+            return found[self.name]
+        if self.name:
+            near = arguments.near(self.name, found)
+            raise WrongUse(f"{self.path} has no drawing {self.name!r}{near}; it has {names}.")
+        if len(found) == 1:
+            return next(iter(found.values()))
+        example = f"{self.path}:{next(iter(found))}"
+        raise WrongUse(f"{self.path} has {len(found)} drawings: {names}. Name one, as in {example}.")
+
+    def execute(self, name: str) -> ModuleType:
+        """Execute the file as the module `name`."""
+        module = ModuleType(name)
+        module.__file__ = str(self.path)
+        with _imported_as(module, self.path):
+            exec(self.code, vars(module))
+        return module
+
+
+def load(target: str) -> Program:
+    """Read and compile the file of `FILE[:NAME]`."""
+    path, name = _split(target)
+    if path.is_dir():
+        raise FileTrouble(f"{path} is a folder; name a Python file in it.")
+    try:
+        source = path.read_bytes()
+    except OSError as error:
+        if path.exists():
+            raise FileTrouble(f"{path} cannot be read ({error.strerror}).") from error
+        folder = path.parent
+        known = [file.name for file in folder.glob("*.py")] if folder.is_dir() else []
+        raise FileTrouble(f"There is no file {path}{arguments.near(path.name, known)}.") from error
+    try:
+        tree = ast.parse(source, str(path))
+    except (SyntaxError, ValueError) as error:  # a null byte is a ValueError
+        lines = "".join(traceback.format_exception_only(error)).rstrip()
+        raise FileTrouble(f"{path} is not a Python program.\n{lines}") from error
+    declares = _uses_drawing(tree)
+    if name and not declares:
+        raise WrongUse(f"{path} is a script without drawings; leave out {':' + name!r}.")
+    return Program(path, name, compile(tree, str(path), "exec", dont_inherit=True), declares)
+
+
+def _split(target: str) -> tuple[Path, str]:
+    file, colon, name = target.rpartition(":")
+    # A colon may also belong to the file, as a drive does.
+    if colon and name.isidentifier() and not Path(target).exists():
+        return Path(file), name
+    return Path(target), ""
+
+
+def _uses_drawing(tree: ast.Module) -> bool:
+    """Whether a file uses Ovlo's `drawing`, under whatever name it imports it."""
+    modules, names = set(), set()
+    for node in ast.walk(tree):
+        if isinstance(node, ast.Import):
+            modules |= {item.asname or item.name for item in node.names if item.name == "ovlo"}
+        elif isinstance(node, ast.ImportFrom) and node.module == "ovlo":
+            names |= {item.asname or item.name for item in node.names if item.name == "drawing"}
+    return any(
+        (isinstance(node, ast.Name) and node.id in names)
+        or (
+            isinstance(node, ast.Attribute)
+            and node.attr == "drawing"
+            and isinstance(node.value, ast.Name)
+            and node.value.id in modules
+        )
+        for node in ast.walk(tree)
+    )
+
+
+@contextmanager
+def _imported_as(module: ModuleType, path: Path) -> Iterator[None]:
+    """A block in which the file is the module of that name, and its neighbours can be imported."""
+    before = sys.modules.get(module.__name__)
+    arguments_before, path_before = sys.argv, list(sys.path)
+    sys.modules[module.__name__] = module
+    sys.argv = [str(path)]
+    sys.path.insert(0, str(path.parent.resolve()))
+    try:
+        yield
+    finally:
+        sys.argv, sys.path[:] = arguments_before, path_before
+        if before is None:
+            del sys.modules[module.__name__]
+        else:
+            sys.modules[module.__name__] = before

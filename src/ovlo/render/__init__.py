@@ -1,0 +1,1 @@
+"""A trail into bytes: one module a format."""

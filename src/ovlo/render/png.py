@@ -1,0 +1,181 @@
+"""PNG: a trail as pixels, rasterised by Matplotlib's Agg renderer used directly on paths.
+
+render(columns, page)    # b'\\x89PNG…'
+"""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Iterator
+from itertools import pairwise
+from typing import TYPE_CHECKING
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.colour import BLACK, Colour
+from ovlo.core.columns import Columns, Style
+from ovlo.core.errors import BadValue
+from ovlo.core.outlines import CLOSE, LINE, MOVE, outline_of
+from ovlo.render.page import Page
+
+if TYPE_CHECKING:
+    from matplotlib.backends.backend_agg import RendererAgg
+
+LARGEST_SIDE = 20_000
+LARGEST_AREA = 80_000_000
+
+CELLS = 30_000_000
+"""Agg gives up on a path that touches some 130 million pixels; beyond this we split it."""
+
+SIMPLE = 1000
+"""Vertices a line may have before points that change nothing visible are left out."""
+
+LOT = 2_000_000
+"""How much of a split path is drawn at once: sorting small lots is faster than sorting large ones."""
+
+
+def render(columns: Columns, page: Page) -> bytes:
+    """The picture as PNG."""
+    from PIL import Image
+    from PIL.PngImagePlugin import PngInfo
+
+    pixels = rasterise(columns, page)
+    image = Image.fromarray(pixels)
+    if page.paper.opacity == 1:
+        image = image.convert("RGB")
+    about = PngInfo()
+    about.add_itxt("Title", page.title)
+    written = io.BytesIO()
+    density = 96 * page.scale
+    image.save(written, "png", pnginfo=about, dpi=(density, density))
+    return written.getvalue()
+
+
+def rasterise(columns: Columns, page: Page) -> NDArray[np.uint8]:
+    """The picture as pixels, shape (height, width, 4): red, green, blue, opacity."""
+    canvas = Canvas(page)
+    outline = outline_of(columns)
+    for number, (first, stop) in enumerate(pairwise(outline.firsts.tolist())):
+        canvas.stroke(
+            outline.vertices[first:stop],
+            outline.codes[first:stop],
+            columns.styles[outline.styles[number]],
+        )
+    return canvas.pixels
+
+
+class Canvas:
+    """Pixels to draw on with paths in sheet units.
+
+    Attributes
+    ----------
+    pixels : uint8 array of shape (height, width, 4)
+        Red, green, blue, opacity; not multiplied by it.
+    """
+
+    def __init__(self, page: Page) -> None:
+        from matplotlib.transforms import Affine2D
+
+        check_size(page)
+        self._page = page
+        self._agg = self._new_agg()
+        self._to_pixels = Affine2D().translate(-page.left, -page.bottom).scale(page.pixels_per_unit)
+        self.pixels: NDArray[np.uint8] = np.asarray(self._agg.buffer_rgba())
+        self.pixels[:] = [round(channel * 255) for channel in _rgba(page.paper)]
+
+    def stroke(self, vertices: NDArray[np.float64], codes: NDArray[np.uint8], style: Style) -> None:
+        """Draw one path of lines."""
+        cells = self._cells(vertices, style)
+        if cells.sum() < CELLS:
+            self._draw(self._agg, vertices, codes, style)
+            return
+        # The lots are added up as coverage, as Agg itself adds what two edges cover of a pixel; then the
+        # ink is laid on once. So neither a seam nor doubled translucent ink shows.
+        coverage = np.zeros(self.pixels.shape[:2], np.uint8)
+        layer = self._new_agg()
+        opaque = style._replace(ink=BLACK)
+        for lot_vertices, lot_codes in _lots(vertices, codes, cells):
+            layer.clear()
+            self._draw(layer, lot_vertices, lot_codes, opaque)
+            coverage += np.minimum(np.asarray(layer.buffer_rgba())[..., 3], 255 - coverage)
+        self._blend(coverage, style.ink)
+
+    def _cells(self, vertices: NDArray[np.float64], style: Style) -> NDArray[np.float64]:
+        """About how many pixels Agg visits for each vertex: both edges of a line, and its joins."""
+        height, width = self.pixels.shape[:2]
+        moves: NDArray[np.float64] = np.abs(np.diff(vertices, axis=0, prepend=vertices[:1])).sum(axis=1)
+        np.minimum(moves * self._page.pixels_per_unit, width + height, out=moves)
+        moves += 1.5 * style.line_width * self._page.pixels_per_unit
+        return 2 * moves
+
+    def _new_agg(self) -> RendererAgg:
+        from matplotlib.backends.backend_agg import RendererAgg
+
+        # At 72 dots an inch Matplotlib's points are pixels.
+        return RendererAgg(self._page.pixel_width, self._page.pixel_height, 72)
+
+    def _draw(
+        self,
+        agg: RendererAgg,
+        vertices: NDArray[np.float64],
+        codes: NDArray[np.uint8],
+        style: Style,
+    ) -> None:
+        from matplotlib.path import Path
+
+        # A path without codes is one line through all vertices, which is thinned out before it is drawn:
+        # points that move it by less than a ninth of a pixel are left out.
+        is_one_line = not (codes[1:] != LINE).any()
+        path = Path(vertices, None if is_one_line else codes)
+        path.should_simplify = is_one_line and len(vertices) > SIMPLE
+        path.simplify_threshold = 1 / 9
+        context = agg.new_gc()
+        context.set_foreground(_rgba(style.ink), isRGBA=True)
+        context.set_linewidth(style.line_width * self._page.pixels_per_unit)
+        context.set_capstyle("round")
+        context.set_joinstyle("round")
+        context.set_snap(False)
+        agg.draw_path(context, path, self._to_pixels)
+
+    def _blend(self, coverage: NDArray[np.uint8], ink: Colour) -> None:
+        """Lay ink on the pixels it covers (source over, https://www.w3.org/TR/compositing-1/)."""
+        source = coverage[..., None] * (ink.opacity / 255)
+        below = self.pixels[..., 3:] / 255 * (1 - source)
+        opacity = source + below
+        mixed = np.multiply(source, ink[:3]) + below * self.pixels[..., :3]
+        np.divide(mixed, opacity, out=mixed, where=opacity > 0)
+        self.pixels[..., :3] = np.rint(mixed)
+        self.pixels[..., 3:] = np.rint(opacity * 255)
+
+
+def check_size(page: Page) -> None:
+    """Refuse a picture with more pixels than we make."""
+    width, height = page.pixel_width, page.pixel_height
+    if max(width, height) <= LARGEST_SIDE and width * height <= LARGEST_AREA:
+        return
+    fitting = min(LARGEST_SIDE / max(width, height), (LARGEST_AREA / (float(width) * height)) ** 0.5)
+    raise BadValue(
+        f"save: a PNG of {width} × {height} pixels is too large; it may have {LARGEST_SIDE} a side and "
+        f"{LARGEST_AREA // 1_000_000} million in all. Give the sheet another size, a scale below "
+        f"{page.scale * fitting:.3g}, or save it as SVG."
+    )
+
+
+def _lots(
+    vertices: NDArray[np.float64], codes: NDArray[np.uint8], cells: NDArray[np.float64]
+) -> Iterator[tuple[NDArray[np.float64], NDArray[np.uint8]]]:
+    """A path in lots, each beginning where the one before ended."""
+    lot = np.cumsum(cells) // LOT
+    bounds = [0, *(np.flatnonzero(np.diff(lot)) + 1).tolist(), len(vertices)]
+    # Where the beginning of a piece is in another lot, the way back is an ordinary line.
+    codes = np.where(codes == CLOSE, LINE, codes).astype(np.uint8)
+    for first, stop in pairwise(bounds):
+        early = max(first - 1, 0)
+        lot_codes = codes[early:stop].copy()
+        lot_codes[0] = MOVE
+        yield vertices[early:stop], lot_codes
+
+
+def _rgba(colour: Colour) -> tuple[float, float, float, float]:
+    return colour.red / 255, colour.green / 255, colour.blue / 255, colour.opacity
