@@ -16,4 +16,4 @@ def _doctest_start(
 ) -> None:
     monkeypatch.chdir(tmp_path)
     sheet = ovlo.Sheet(640, 480)
-    doctest_namespace.update(vars(ovlo), sheet=sheet, nib=sheet.new_nib())
+    doctest_namespace.update(vars(ovlo), sheet=sheet, nib=sheet.new_nib(), dice=sheet.dice)

@@ -11,8 +11,9 @@ sheet.save("square.svg")
 
 from __future__ import annotations
 
-from ovlo.core.colour import Colour
+from ovlo.core.colour import Colour, blend, ramp, shift_hue
 from ovlo.core.degrees import from_polar
+from ovlo.core.dice import Dice
 from ovlo.core.errors import BadType, BadValue, FileTrouble, OvloError
 from ovlo.core.nib import Nib
 from ovlo.core.pose import Pose
@@ -26,6 +27,7 @@ __all__ = [
     "BadType",
     "BadValue",
     "Colour",
+    "Dice",
     "Drawing",
     "FileTrouble",
     "Nib",
@@ -33,6 +35,9 @@ __all__ = [
     "Pose",
     "Sheet",
     "Trail",
+    "blend",
     "drawing",
     "from_polar",
+    "ramp",
+    "shift_hue",
 ]

@@ -43,16 +43,38 @@ def positive(value: object, call: str, name: str) -> float:
     return number
 
 
-def whole(value: object, call: str, name: str, least: int) -> int:
-    """A whole number of at least `least` (2.0 will do, 2.5 will not)."""
+def not_negative(value: object, call: str, name: str) -> float:
+    """A finite real number of at least zero."""
+    number = real(value, call, name)
+    if number < 0:
+        raise BadValue(f"{call}: {name} must not be negative, not {_brief(value)}.")
+    return number
+
+
+def between(value: object, call: str, name: str, low: float, high: float) -> float:
+    """A real number in a range, both ends included."""
+    number = real(value, call, name)
+    if not low <= number <= high:
+        raise BadValue(f"{call}: {name} must be from {low:g} to {high:g}, not {_brief(value)}.")
+    return number
+
+
+def truth(value: object, call: str, name: str) -> bool:
+    """True or False."""
+    if not isinstance(value, bool):
+        raise BadType(f"{call}: {name} must be True or False, not {value!r}.")
+    return value
+
+
+def whole(value: object, call: str, name: str, least: int | None = None) -> int:
+    """A whole number, of at least `least` if given (2.0 will do, 2.5 will not)."""
     number = int(value) if isinstance(value, Integral) else real(value, call, name)
     if isinstance(value, bool):
         raise BadType(f"{call}: {name} must be a whole number, not {value!r}.")
     if number != int(number):
-        raise BadValue(
-            f"{call}: {name} must be a whole number, not {_brief(value)}; try {max(least, round(number))}."
-        )
-    if number < least:
+        nearest = round(number) if least is None else max(least, round(number))
+        raise BadValue(f"{call}: {name} must be a whole number, not {_brief(value)}; try {nearest}.")
+    if least is not None and number < least:
         raise BadValue(f"{call}: {name} must be at least {least}, not {_brief(value)}.")
     return int(number)
 

@@ -4,7 +4,8 @@
     columns.points[columns.is_drawn]
 
 Nothing here changes once made. A *step* is one move of one nib. What changes seldom (nib, style, pen,
-contour) is kept as *runs*: a row where it begins, good until the next row.
+contour, area) is kept as *runs*: a row where it begins, good until the next row. Curves, areas, texts and
+pauses are side tables that point at a step.
 """
 
 from __future__ import annotations
@@ -31,12 +32,44 @@ RUN = np.dtype(
         ("nib", "i4"),
         ("style", "i4"),  # a row of Columns.styles
         ("pen", "i4"),  # a Pen
-        ("spare", "i4"),
+        ("area", "i4"),  # a row of Columns.areas, or -1
     ]
 )
 
+ARC = np.dtype(
+    [
+        ("step", "i8"),
+        ("ux", "f8"),  # from the centre to where the arc begins
+        ("uy", "f8"),
+        ("vx", "f8"),  # the conjugate half-axis: where the arc is 90° on, seen from the centre
+        ("vy", "f8"),
+        ("sweep", "f8"),  # degrees; negative goes the other way
+    ]
+)
+"""Steps that are elliptical arcs: centre + u·cos(t) + v·sin(t) for t from 0 to the sweep."""
+
+AREA = np.dtype(
+    [
+        ("step", "i8"),  # it is painted beneath this step
+        ("order", "i8"),  # among areas and texts at one step
+        ("red", "f8"),
+        ("green", "f8"),
+        ("blue", "f8"),
+        ("opacity", "f8"),
+        ("rule", "i8"),  # an index into RULES
+    ]
+)
+
+AREA_END = np.dtype([("area", "i8"), ("step", "i8")])
+"""One past the last step made inside an area's block."""
+
 CLOSING = np.dtype([("step", "i8")])
 """Steps that close their contour, joined there as SVG's Z joins."""
+
+PAUSE = np.dtype([("step", "i8"), ("seconds", "f8")])
+"""How long a replay holds before a step."""
+
+RULES = ("nonzero", "evenodd")
 
 
 class Pen(IntEnum):
@@ -44,22 +77,49 @@ class Pen(IntEnum):
 
     JUMP = 0
     DRAW = 1
+    TRACE = 2  # the border of an area, without a line
 
 
 class Style(NamedTuple):
-    """How a line is drawn; widths in sheet units."""
+    """How a line is drawn; lengths in sheet units, words as in SVG."""
 
     ink: Colour = BLACK
     line_width: float = 2.0
+    dash: tuple[float, ...] = ()
+    cap: str = "round"
+    join: str = "round"
 
 
-@dataclass(frozen=True)
+class Text(NamedTuple):
+    """Words on the sheet, beneath step `step`."""
+
+    step: int
+    order: int
+    x: float
+    y: float
+    heading: float
+    words: str
+    size: float
+    font: str
+    weight: str
+    slant: str
+    align: str
+    baseline: str
+    ink: Colour
+
+
+@dataclass(frozen=True, eq=False)
 class Columns:
     """A trail's arrays; n steps, m runs."""
 
     steps: NDArray[np.void]
     runs: NDArray[np.void]
-    closings: NDArray[np.int64]
+    arcs: NDArray[np.void]
+    areas: NDArray[np.void]
+    area_ends: NDArray[np.void]
+    closings: NDArray[np.void]
+    pauses: NDArray[np.void]
+    texts: tuple[Text, ...]
     styles: tuple[Style, ...]
 
     def __len__(self) -> int:

@@ -7,23 +7,29 @@ for _ in nib.full_turn(5):
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from typing import TYPE_CHECKING
 
 from ovlo.core import arguments, colour
-from ovlo.core.columns import Style
+from ovlo.core.columns import RULES, Pen, Style
 from ovlo.core.degrees import normal
 from ovlo.core.pose import Pose
-from ovlo.core.steering import Steering
+from ovlo.core.shapes import Shapes
+from ovlo.core.styling import checked_text, restyled
 from ovlo.core.trail import Trail
 
 if TYPE_CHECKING:
     from ovlo.core.colour import Colour
+    from ovlo.core.dice import Dice
     from ovlo.core.sheet import Sheet
 
 
-class Nib(Steering):
+CAME_BACK = 1e-9
+"""A nib this share of its coordinates away from a point is there, but for rounding."""
+
+
+class Nib(Shapes):
     """The steered pen. `Sheet.new_nib` makes one.
 
     Examples
@@ -35,11 +41,13 @@ class Nib(Steering):
     Pose(x=0.0, y=50.0, heading=90.0)
     """
 
-    __slots__ = ("_sheet", "start")
+    __slots__ = ("_sheet", "_text_size", "start")
 
     def __init__(self, trail: Trail, number: int, pose: Pose, style: Style, sheet: Sheet) -> None:
         super().__init__(trail, number, pose, style)
         self._sheet = sheet
+        # 16 px where a line is 2 px wide, so the same physical size on a sheet in mm.
+        self._text_size = 8 * style.line_width
         self.start = pose
         """The pose it was made with."""
 
@@ -51,6 +59,11 @@ class Nib(Steering):
     def sheet(self) -> Sheet:
         """The sheet this nib draws on."""
         return self._sheet
+
+    @property
+    def dice(self) -> Dice:
+        """The dice of its sheet."""
+        return self._sheet.dice
 
     # ── the pen ──────────────────────────────────────────────────────────────────────────────────────
 
@@ -88,13 +101,12 @@ class Nib(Steering):
 
     @property
     def ink(self) -> Colour:
-        """The colour of lines: set a CSS colour string or a `Colour`; black at first."""
+        """The colour of lines and texts: set a CSS colour string or a `Colour`; black at first."""
         return self._style.ink
 
     @ink.setter
     def ink(self, value: str | Colour) -> None:
-        self._style = self._style._replace(ink=colour.parse(value, "ink"))
-        self._run = None
+        self._restyle(ink=value)
 
     @property
     def line_width(self) -> float:
@@ -103,15 +115,44 @@ class Nib(Steering):
 
     @line_width.setter
     def line_width(self, value: float) -> None:
-        width = arguments.positive(value, "line_width", "the width")
-        self._style = self._style._replace(line_width=width)
+        self._restyle(line_width=value)
+
+    @property
+    def dash(self) -> tuple[float, ...]:
+        """Lengths of dashes and gaps in turns, sheet units, as in SVG; () for a solid line, as at first."""
+        return self._style.dash
+
+    @dash.setter
+    def dash(self, value: float | Sequence[float] | None) -> None:
+        self._restyle(dash=value)
+
+    @property
+    def cap(self) -> str:
+        """How lines end: "butt", "round" (at first) or "square", as in SVG."""
+        return self._style.cap
+
+    @cap.setter
+    def cap(self, value: str) -> None:
+        self._restyle(cap=value)
+
+    @property
+    def join(self) -> str:
+        """How lines meet at corners: "miter", "round" (at first) or "bevel", as in SVG."""
+        return self._style.join
+
+    @join.setter
+    def join(self, value: str) -> None:
+        self._restyle(join=value)
+
+    def _restyle(self, **changes: object) -> None:
+        self._style = restyled(self._style, changes)
         self._run = None
 
     def close(self) -> None:
         """Go straight back to where this contour began, joined there; the heading stays as it is.
 
         A contour begins where the nib was made, at a travel or a lifted move, at `lower`, and on entering
-        `returning`. The corner is joined as SVG's `Z` joins it. A contour with nothing drawn stays so.
+        `filled` or `returning`. The corner is joined as SVG's `Z` joins it. A contour with nothing drawn stays so.
 
         Examples
         --------
@@ -153,6 +194,92 @@ class Nib(Steering):
                 self.lower()
 
     @contextmanager
+    def styled(
+        self,
+        *,
+        ink: str | Colour | None = None,
+        line_width: float | None = None,
+        dash: float | Sequence[float] | None = None,
+        cap: str | None = None,
+        join: str | None = None,
+    ) -> Iterator[None]:
+        """A block in another style; afterwards what it changed is as it was.
+
+        Parameters
+        ----------
+        ink, line_width, dash, cap, join
+            As the attributes of these names; those left out stay as they are. `dash=()` is a solid line.
+
+        Raises
+        ------
+        BadValue, BadType
+            When one of them cannot be; nothing has changed then.
+
+        Examples
+        --------
+        >>> with nib.styled(ink="tomato", line_width=5):
+        ...     nib.forward(40)
+        >>> nib.line_width
+        2.0
+        """
+        given = {"ink": ink, "line_width": line_width, "dash": dash, "cap": cap, "join": join}
+        changes = {name: value for name, value in given.items() if value is not None}
+        before = self._style
+        self._restyle(**changes)
+        try:
+            yield
+        finally:
+            kept = {name: getattr(before, name) for name in changes}
+            self._style = self._style._replace(**kept)
+            self._run = None
+
+    @contextmanager
+    def filled(self, paint: str | Colour, outline: bool = True, rule: str = "nonzero") -> Iterator[None]:
+        """A block whose contours are painted as one area.
+
+        The area lies under every mark made inside the block and over every earlier one. Each contour is
+        closed for it. Blocks nest, an inner block's contours being its own. After an exception the area is
+        what was traced.
+
+        Parameters
+        ----------
+        paint : str or Colour
+            The colour of the area.
+        outline : bool
+            Whether the lines walked inside are drawn.
+        rule : "nonzero" or "evenodd"
+            What counts as inside, as SVG's `fill-rule`; with "evenodd" a contour inside another is a hole.
+
+        Raises
+        ------
+        BadValue, BadType
+            When the colour is unknown or the rule another; nothing has changed then.
+
+        Examples
+        --------
+        >>> with nib.filled("tomato"):
+        ...     for _ in nib.full_turn(4):
+        ...         nib.forward(90)
+        """
+        outline = arguments.truth(outline, "filled", "outline")
+        rule = arguments.choice(rule, "filled", "rule", RULES)
+        area = self._trail.open_area(colour.parse(paint, "filled"), rule)
+        before, position = (self._area, self._lowered_pen), self.position
+        contour = self._contour, self._contour_start, self._traced_contour
+        self._area, self._lowered_pen = area, Pen.DRAW if outline else Pen.TRACE
+        self._run = self._jump_run = None
+        self.begin_contour()
+        try:
+            yield
+        finally:
+            self._trail.end_area(area)
+            self._area, self._lowered_pen = before
+            self._run = self._jump_run = None
+            # Back where it was, the nib goes on with the contour that the block interrupted.
+            if self.distance_to(position) <= CAME_BACK * (1 + abs(self._x) + abs(self._y)):
+                self._contour, self._contour_start, self._traced_contour = contour
+
+    @contextmanager
     def returning(self) -> Iterator[None]:
         """A block after which the nib is back at the pose it had; no line is drawn back.
 
@@ -179,6 +306,63 @@ class Nib(Steering):
             self._set_heading(pose.heading)
             self._run = None
             self._contour, self._contour_start, self._traced_contour = contour
+
+    def text(
+        self,
+        words: str,
+        size: float | None = None,
+        font: str = "sans-serif",
+        weight: str = "normal",
+        slant: str = "normal",
+        align: str = "start",
+        baseline: str = "alphabetic",
+    ) -> None:
+        """Write words along the heading, in the ink of the nib, which stays where it is.
+
+        Parameters
+        ----------
+        words : str
+            One line, without control characters.
+        size : float
+            The size of the font in sheet units, above 0; 16 px without it.
+        font : str
+            A CSS family name such as "serif" or "DejaVu Sans"; several may stand with commas between.
+        weight : "normal" or "bold"
+        slant : "normal", "italic" or "oblique"
+        align : "start", "middle" or "end"
+            Which part of the words stands at the nib.
+        baseline : "alphabetic", "middle" or "hanging"
+            Whether the nib is at the foot of the letters, at their middle (0.35 of the size above the foot)
+            or at their top (0.75 of the size above it).
+
+        Raises
+        ------
+        BadValue, BadType
+            When the words are no such string, or an argument is another; nothing is written then.
+
+        Examples
+        --------
+        >>> nib.text("Kite day at Marrow Bay", size=24, align="middle")
+        """
+        parts = checked_text(words, size, font, weight, slant, align, baseline)
+        if size is None:
+            parts["size"] = self._text_size
+        if words and not self._is_lifted:
+            self._trail.write_text(x=self._x, y=self._y, heading=self._heading, ink=self.ink, **parts)
+
+    def pause(self, seconds: float) -> None:
+        """Let replays and animations hold here; it makes no mark.
+
+        Parameters
+        ----------
+        seconds : float
+            At least 0.
+
+        Examples
+        --------
+        >>> nib.pause(0.5)
+        """
+        self._trail.pause(arguments.not_negative(seconds, "pause", "seconds"))
 
     def full_turn(self, n: int, turns: int = 1, clockwise: bool = False) -> Iterator[int]:
         """Run the body of a loop n times, turning by 360·turns/n after each.

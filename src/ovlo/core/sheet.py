@@ -13,6 +13,7 @@ from os import PathLike
 from ovlo.core import arguments, colour
 from ovlo.core.columns import Style
 from ovlo.core.degrees import normal
+from ovlo.core.dice import Dice
 from ovlo.core.hosting import current_host
 from ovlo.core.nib import Nib
 from ovlo.core.pose import Pose
@@ -36,6 +37,8 @@ class Sheet:
         The colour of the paper, or "transparent".
     unit : "px" or "mm"
         CSS pixels (1/96 inch) or millimetres.
+    seed : int, optional
+        Of the dice; without one they draw a fresh one when first used.
 
     Raises
     ------
@@ -58,15 +61,19 @@ class Sheet:
         height: float,
         paper: str | colour.Colour = "white",
         unit: str = "px",
+        seed: int | None = None,
     ) -> None:
         self._width = arguments.positive(width, "Sheet", "width")
         self._height = arguments.positive(height, "Sheet", "height")
         self._paper = colour.parse(paper, "Sheet(paper=…)")
         self._unit = arguments.choice(unit, "Sheet", "unit", PIXELS_PER_UNIT)
+        self._dice = Dice(seed, (self._width, self._height))
         self._trail = Trail()
         self._nibs: list[Nib] = []
         self.title = ""
         """What the picture is called in the files written of it."""
+        self.parameters: dict[str, object] = {}
+        """The values the drawing was made with, as written into its files."""
         host = current_host()
         if host is not None:
             host.sheets.append(self)
@@ -99,6 +106,16 @@ class Sheet:
     def pixels_per_unit(self) -> float:
         """How many CSS pixels a sheet unit is."""
         return PIXELS_PER_UNIT[self._unit]
+
+    @property
+    def dice(self) -> Dice:
+        """The chance of this sheet."""
+        return self._dice
+
+    @property
+    def seed(self) -> int | None:
+        """The seed of the dice: given, or drawn at their first use; None while they are unused."""
+        return self._dice.seed
 
     @property
     def trail(self) -> Trail:

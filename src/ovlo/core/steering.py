@@ -18,24 +18,27 @@ from ovlo.core import arguments
 from ovlo.core.arguments import LARGEST
 from ovlo.core.columns import STEP, Pen, Style
 from ovlo.core.degrees import ALONG_AXES, DEGREE, direction, normal
+from ovlo.core.errors import BadValue
 from ovlo.core.pose import Pose
-from ovlo.core.table import Table
+from ovlo.core.table import packer
 from ovlo.core.trail import Trail
 from ovlo.core.walking import check_walk, walked
 
-PACK = Table(STEP).pack
+PACK = packer(STEP)
 
 
 class Steering:
     """The moves and turns of a nib; `Nib` adds the pen."""
 
     __slots__ = (
+        "_area",
         "_contour",
         "_contour_start",
         "_cosine",
         "_heading",
         "_is_lifted",
         "_jump_run",
+        "_lowered_pen",
         "_number",
         "_record",
         "_run",
@@ -53,11 +56,14 @@ class Steering:
         self._number = number
         self._style = style
         self._is_lifted = False
+        self._lowered_pen = Pen.DRAW
+        self._area = -1
         self._x, self._y, self._heading = pose
         self._cosine, self._sine = direction(pose.heading)
         self._run: object = None
         self._jump_run: object = None
         self._traced_contour = 0
+        self.begin_contour()
         self._jump(self._x, self._y)
 
     # ── where it is ──────────────────────────────────────────────────────────────────────────────────
@@ -319,6 +325,78 @@ class Steering:
             arguments.real(angle, "right", "angle")
         self.left(-angle)
 
+    def arc_left(self, radius: float, sweep: float) -> None:
+        """Walk along a circular arc to the left, turning by the sweep.
+
+        Parameters
+        ----------
+        radius : float
+            Of the circle, whose centre lies to the left; sheet units, at least 0.
+        sweep : float
+            Degrees; a negative one goes back along the same circle.
+
+        Raises
+        ------
+        BadValue, BadType
+            When a number is not finite, or the radius is negative; nothing has moved then.
+
+        Notes
+        -----
+        With d the direction and n the normal to the left, the arc ends at
+        start + radius·(sin(sweep)·d + (1 - cos(sweep))·n), which is the start itself after a full turn.
+
+        Examples
+        --------
+        A quarter of a circle:
+
+        >>> nib.arc_left(50, 90)
+        >>> nib.pose
+        Pose(x=50.0, y=50.0, heading=90.0)
+        """
+        self._arc("arc_left", "arc_right", radius, sweep, 1.0)
+
+    def arc_right(self, radius: float, sweep: float) -> None:
+        """Walk along a circular arc to the right, turning by the sweep.
+
+        Parameters
+        ----------
+        radius : float
+            Of the circle, whose centre lies to the right; sheet units, at least 0.
+        sweep : float
+            Degrees; a negative one goes back along the same circle.
+
+        Examples
+        --------
+        Half a circle:
+
+        >>> nib.arc_right(50, 180)
+        >>> nib.pose
+        Pose(x=0.0, y=-100.0, heading=180.0)
+        """
+        self._arc("arc_right", "arc_left", radius, sweep, -1.0)
+
+    def _arc(self, call: str, other: str, radius: float, sweep: float, side: float) -> None:
+        radius = arguments.real(radius, call, "radius")
+        sweep = arguments.real(sweep, call, "sweep")
+        if radius < 0:
+            raise BadValue(
+                f"{call}: radius must not be negative, not {radius:g}; use {other}({-radius:g}, …)."
+            )
+        heading = normal(self._heading + side * sweep)
+        cosine, sine = direction(normal(sweep))
+        # u leads from the centre to the nib, v along its heading.
+        u = side * radius * self._sine, -side * radius * self._cosine
+        v = radius * self._cosine, radius * self._sine
+        x = self._x - u[0] * (1 - cosine) + v[0] * sine
+        y = self._y - u[1] * (1 - cosine) + v[1] * sine
+        if self._trail.writing is not self._run:
+            self._start_run()
+        self._trail.record_arc(PACK(x, y, heading), u, v, sweep)
+        self._x, self._y = x, y
+        self._set_heading(heading)
+        if self._is_lifted:
+            self.begin_contour()
+
     def turn_to(self, heading: float) -> None:
         """Turn to a heading, whatever it was before.
 
@@ -359,10 +437,16 @@ class Steering:
 
     def _start_run(self) -> None:
         """Make this nib's state the one the next steps are recorded with."""
-        pen = Pen.JUMP if self._is_lifted else Pen.DRAW
-        self._run = self._trail.start_run(self._number, self._style, pen, self._contour, self._x, self._y)
-        if pen is Pen.DRAW:
+        pen = Pen.JUMP if self._is_lifted else self._lowered_pen
+        self._run = self._begin(pen)
+        if pen:
             self._traced_contour = self._contour
+
+    def _begin(self, pen: Pen) -> object:
+        """Begin a run of this nib where it stands."""
+        return self._trail.start_run(
+            self._number, self._style, pen, self._contour, self._area, self._x, self._y
+        )
 
     def begin_contour(self) -> None:
         """From here on a new contour is walked; for Ovlo's own use."""
@@ -382,7 +466,7 @@ class Steering:
         """A step that never draws."""
         trail = self._trail
         if trail.writing is not self._jump_run:
-            self._jump_run = trail.start_run(self._number, self._style, Pen.JUMP, 0, self._x, self._y)
+            self._jump_run = self._begin(Pen.JUMP)
         self._record(PACK(x, y, self._heading))
         self._x, self._y = x, y
         self.begin_contour()

@@ -12,9 +12,18 @@ from __future__ import annotations
 
 import struct
 from array import array
+from collections.abc import Callable
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
+
+
+@lru_cache(maxsize=32)
+def packer(row_type: np.dtype[np.void]) -> Callable[..., bytes]:
+    """What packs the values of one row into its bytes."""
+    codes = "".join(row_type[name].char for name in row_type.names or ())
+    return struct.Struct(codes.replace("l", "q")).pack
 
 
 class Table:
@@ -26,8 +35,7 @@ class Table:
         self._type = row_type
         # A step is 24 bytes: doubles as the unit make one C loop of three, not of 24.
         self.storage = array("d")
-        codes = "".join(row_type[name].char for name in row_type.names or ())
-        self.pack = struct.Struct(codes.replace("l", "q")).pack
+        self.pack = packer(row_type)
         self.append = self.storage.frombytes
 
     def __len__(self) -> int:

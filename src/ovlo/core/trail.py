@@ -1,6 +1,6 @@
 """The record of everything drawn, growing as the nibs move.
 
-    trail.start_run(nib, style, Pen.DRAW, contour, x, y)
+    trail.start_run(nib, style, Pen.DRAW, contour, area, x, y)
     trail.record(pack(x, y, heading))
 
 A nib writes a run row when something that changes seldom has changed, then one row a step. To read,
@@ -12,7 +12,22 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.columns import CLOSING, RUN, STEP, Columns, Pen, Style
+from ovlo.core.colour import Colour
+from ovlo.core.columns import (
+    ARC,
+    AREA,
+    AREA_END,
+    CLOSING,
+    PAUSE,
+    RULES,
+    RUN,
+    STEP,
+    Columns,
+    Pen,
+    Style,
+    Text,
+)
+from ovlo.core.hosting import current_host
 from ovlo.core.table import Table
 
 
@@ -29,25 +44,21 @@ class Trail:
     array([ 0., 90.])
     """
 
-    __slots__ = (
-        "_closings",
-        "_contours",
-        "_finished",
-        "_runs",
-        "_steps",
-        "_style_numbers",
-        "record",
-        "writing",
-    )
-
     def __init__(self) -> None:
         self._steps = Table(STEP)
         self._runs = Table(RUN)
+        self._arcs = Table(ARC)
+        self._areas = Table(AREA)
+        self._area_ends = Table(AREA_END)
         self._closings = Table(CLOSING)
+        self._pauses = Table(PAUSE)
+        self._texts: list[Text] = []
         self._style_numbers: dict[Style, int] = {}
         self._contours = 0
         self._finished: tuple[tuple[int, ...], Columns] | None = None
-        self.record = self._steps.append
+        host = current_host()
+        self._count = host.count if host is not None else _nothing
+        self.record = self._steps.append if host is None else host.counted(self._steps.append)
         """Append one packed step."""
         self.writing = object()
         """The run being written: a nib whose own run is another one starts anew."""
@@ -55,10 +66,19 @@ class Trail:
     def __len__(self) -> int:
         return len(self._steps)
 
-    def start_run(self, nib: int, style: Style, pen: Pen, contour: int, x: float, y: float) -> object:
+    # ── writing ───────────────────────────────────────────────────────────────────────────────────────────
+
+    def start_run(
+        self, nib: int, style: Style, pen: Pen, contour: int, area: int, x: float, y: float
+    ) -> object:
         """Begin a run at the next step; returns what `writing` holds while it lasts."""
+        self._count(1)
         number = self._style_numbers.setdefault(style, len(self._style_numbers))
-        self._runs.add(len(self._steps), contour, x, y, nib, number, pen, 0)
+        self._runs.add(len(self._steps), contour, x, y, nib, number, pen, area)
+        return self.interrupt()
+
+    def interrupt(self) -> object:
+        """End the run being written: the next step begins another."""
         self.writing = object()
         return self.writing
 
@@ -67,32 +87,87 @@ class Trail:
         self._contours += 1
         return self._contours
 
+    def record_arc(self, packed: bytes, u: tuple[float, float], v: tuple[float, float], sweep: float) -> None:
+        """Append one packed step that is an arc."""
+        self.record(packed)
+        self._arcs.add(len(self._steps) - 1, *u, *v, sweep)
+
+    def record_many(self, steps: NDArray[np.float64]) -> None:
+        """Append steps given as rows of x, y and heading."""
+        self._count(len(steps) - 1)
+        self.record(np.ascontiguousarray(steps).tobytes())
+
+    def record_arcs(self, arcs: NDArray[np.void], count: int) -> None:
+        """Mark steps among the last so many as arcs; `step` counts from the first of those."""
+        placed = arcs.copy()
+        placed["step"] += len(self._steps) - count
+        self._arcs.append(placed.tobytes())
+
     def close_contour(self) -> None:
         """Mark the last step as the one that closes its contour."""
         self._closings.add(len(self._steps) - 1)
 
-    def record_many(self, steps: NDArray[np.float64]) -> None:
-        """Append steps given as rows of x, y and heading."""
-        self.record(np.ascontiguousarray(steps).data.cast("B"))
+    def open_area(self, colour: Colour, rule: str) -> int:
+        """Begin an area beneath the next step; returns its number."""
+        self._count(1)
+        self.interrupt()
+        self._areas.add(len(self._steps), self._order(), *colour, RULES.index(rule))
+        return len(self._areas) - 1
+
+    def end_area(self, area: int) -> None:
+        """End an area's block."""
+        self._area_ends.add(area, len(self._steps))
+
+    def write_text(self, **parts: object) -> None:
+        """Put words beneath the next step."""
+        self._count(1)
+        self.interrupt()
+        self._texts.append(Text(len(self._steps), self._order(), **parts))  # type: ignore[arg-type]
+
+    def pause(self, seconds: float) -> None:
+        """Hold replays before the next step."""
+        self._count(1)
+        self._pauses.add(len(self._steps), seconds)
 
     def clear(self) -> None:
         """Forget everything recorded."""
-        for table in (self._steps, self._runs, self._closings):
+        for table in self._tables():
             table.clear()
+        self._texts.clear()
         self._finished = None
-        self.writing = object()
+        self.interrupt()
+
+    def _order(self) -> int:
+        return len(self._areas) + len(self._texts)
+
+    def _tables(self) -> tuple[Table, ...]:
+        return (
+            self._steps,
+            self._runs,
+            self._arcs,
+            self._areas,
+            self._area_ends,
+            self._closings,
+            self._pauses,
+        )
+
+    # ── reading ───────────────────────────────────────────────────────────────────────────────────────────
 
     def columns(self) -> Columns:
         """All that is recorded so far, as finished arrays."""
-        lengths = (len(self._steps), len(self._runs), len(self._closings))
+        lengths = (len(self._texts), *(len(table) for table in self._tables()))
         if self._finished is None or self._finished[0] != lengths:
-            runs = self._runs.rows()
-            # An interruption may fall between a run's row and its first step.
-            runs = runs[runs["start"] < lengths[0]]
+            steps, runs, arcs, areas, area_ends, closings, pauses = (table.rows() for table in self._tables())
             columns = Columns(
-                steps=self._steps.rows(),
-                runs=runs,
-                closings=self._closings.rows()["step"],
+                steps=steps,
+                # An interruption may fall between a run's row and its first step.
+                runs=runs[runs["start"] < len(steps)],
+                arcs=arcs,
+                areas=areas,
+                area_ends=area_ends,
+                closings=closings,
+                pauses=pauses,
+                texts=tuple(self._texts),
                 styles=tuple(self._style_numbers),
             )
             self._finished = lengths, columns
@@ -117,3 +192,7 @@ class Trail:
     def is_drawn(self) -> NDArray[np.bool_]:
         """Whether each step left a line, shape (n,); jumps do not."""
         return self.columns().is_drawn
+
+
+def _nothing(_: int) -> None:
+    """What counts when nobody limits the count."""

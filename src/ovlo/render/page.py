@@ -6,6 +6,7 @@ page.pixel_width
 
 from __future__ import annotations
 
+import json
 from dataclasses import dataclass
 
 from ovlo.core import arguments
@@ -34,6 +35,7 @@ class Page:
     unit: str
     paper: Colour
     title: str
+    details: str
 
     @classmethod
     def of(cls, sheet: Sheet, scale: float = 1) -> Page:
@@ -49,6 +51,7 @@ class Page:
             unit=sheet.unit,
             paper=sheet.paper,
             title=sheet.title or "Drawing",
+            details=details(sheet),
         )
 
     @property
@@ -70,3 +73,19 @@ class Page:
     def pixel_height(self) -> int:
         """The height of the picture in whole pixels."""
         return max(1, round(self.shown_height * PIXELS_PER_UNIT[self.unit]))
+
+
+def details(sheet: Sheet) -> str:
+    """What is needed to make the picture again, as JSON: the drawing, its parameters, its seed."""
+    made = {
+        "drawing": sheet.title,
+        "parameters": {name: _plain(value) for name, value in sheet.parameters.items()},
+        "seed": sheet.seed,
+    }
+    return json.dumps({name: value for name, value in made.items() if value not in ("", {}, None)})
+
+
+def _plain(value: object) -> object:
+    if isinstance(value, Colour):
+        return value.css
+    return value if isinstance(value, str | int | float | bool) else repr(value)

@@ -6,27 +6,42 @@ render(columns, page)    # b'\\x89PNG…'
 from __future__ import annotations
 
 import io
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from itertools import pairwise
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, cast
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.colour import BLACK, Colour
-from ovlo.core.columns import Columns, Style
+from ovlo.core.colour import BLACK, TRANSPARENT, Colour
+from ovlo.core.columns import Columns, Style, Text
 from ovlo.core.errors import BadValue
-from ovlo.core.outlines import CLOSE, LINE, MOVE, outline_of
+from ovlo.core.outlines import CLOSE, LINE, MOVE
+from ovlo.render import lettering
+from ovlo.render.evenodd import without_overlaps
 from ovlo.render.page import Page
+from ovlo.render.painting import Mark, Painting, painted
 
 if TYPE_CHECKING:
+    from matplotlib.backend_bases import GraphicsContextBase
     from matplotlib.backends.backend_agg import RendererAgg
+    from matplotlib.transforms import Affine2D
+    from matplotlib.typing import CapStyleType, JoinStyleType
 
 LARGEST_SIDE = 20_000
 LARGEST_AREA = 80_000_000
 
 CELLS = 30_000_000
 """Agg gives up on a path that touches some 130 million pixels; beyond this we split it."""
+
+FLATNESS = 0.05
+"""Pixels that a chord may be from its arc."""
+
+CAPS: dict[str, CapStyleType] = {"butt": "butt", "round": "round", "square": "projecting"}
+"""SVG's words for the ends of lines, and Matplotlib's."""
+
+SMALL = 1000
+"""Vertices of a path that may be drawn together with others."""
 
 SIMPLE = 1000
 """Vertices a line may have before points that change nothing visible are left out."""
@@ -46,6 +61,7 @@ def render(columns: Columns, page: Page) -> bytes:
         image = image.convert("RGB")
     about = PngInfo()
     about.add_itxt("Title", page.title)
+    about.add_itxt("Description", page.details)
     written = io.BytesIO()
     density = 96 * page.scale
     image.save(written, "png", pnginfo=about, dpi=(density, density))
@@ -55,18 +71,12 @@ def render(columns: Columns, page: Page) -> bytes:
 def rasterise(columns: Columns, page: Page) -> NDArray[np.uint8]:
     """The picture as pixels, shape (height, width, 4): red, green, blue, opacity."""
     canvas = Canvas(page)
-    outline = outline_of(columns)
-    for number, (first, stop) in enumerate(pairwise(outline.firsts.tolist())):
-        canvas.stroke(
-            outline.vertices[first:stop],
-            outline.codes[first:stop],
-            columns.styles[outline.styles[number]],
-        )
+    canvas.paint(painted(columns).flattened(FLATNESS / page.pixels_per_unit))
     return canvas.pixels
 
 
 class Canvas:
-    """Pixels to draw on with paths in sheet units.
+    """Pixels to paint on with marks in sheet units.
 
     Attributes
     ----------
@@ -75,17 +85,88 @@ class Canvas:
     """
 
     def __init__(self, page: Page) -> None:
-        from matplotlib.transforms import Affine2D
-
         check_size(page)
         self._page = page
         self._agg = self._new_agg()
-        self._to_pixels = Affine2D().translate(-page.left, -page.bottom).scale(page.pixels_per_unit)
+        self._to_pixels = to_pixels(page)
         self.pixels: NDArray[np.uint8] = np.asarray(self._agg.buffer_rgba())
-        self.pixels[:] = [round(channel * 255) for channel in _rgba(page.paper)]
+        self.pixels[:] = [round(channel * 255) for channel in rgba(page.paper)]
 
-    def stroke(self, vertices: NDArray[np.float64], codes: NDArray[np.uint8], style: Style) -> None:
-        """Draw one path of lines."""
+    def paint(self, painting: Painting) -> None:
+        """Paint all marks; neighbours that differ in colour and width alone are handed over together."""
+        batch = Batch()
+        for mark in painting.marks:
+            if isinstance(mark, Text):
+                self._flush(batch)
+                batch = Batch()
+                self._letter(mark)
+                continue
+            outline = painting.outline_of(mark)
+            first, stop = outline.firsts[mark.number : mark.number + 2].tolist()
+            vertices, codes = outline.vertices[first:stop], outline.codes[first:stop]
+            if mark.paint is not None and mark.rule == "evenodd":
+                self._flush(batch)
+                batch = Batch()
+                self._fill(*without_overlaps(vertices, codes), mark.paint)
+                mark = mark._replace(paint=None)
+                if mark.style is None:
+                    continue
+            if not batch.takes(mark) or stop - first > SMALL:
+                self._flush(batch)
+                batch = Batch()
+            batch.add(mark, vertices, codes)
+        self._flush(batch)
+
+    def _flush(self, batch: Batch) -> None:
+        if len(batch.marks) > 1:
+            self._draw_batch(batch)
+        for mark, vertices, codes in batch.marks if len(batch.marks) == 1 else ():
+            if mark.paint is not None:
+                self._fill(vertices, codes, mark.paint)
+            if mark.style is not None:
+                self._stroke(vertices, codes, mark.style)
+
+    def _draw_batch(self, batch: Batch) -> None:
+        """Many small paths in one call, so that none of them costs a round trip through Python."""
+        from matplotlib.path import Path
+        from matplotlib.transforms import IdentityTransform
+
+        marks = batch.marks
+        styles = [mark.style or Style(line_width=0) for mark, _, _ in marks]
+        faces = [rgba(mark.paint or TRANSPARENT) for mark, _, _ in marks]
+        # Called by position, and not as annotated: lists of colours and of widths, one for each path.
+        draw: Callable[..., None] = self._agg.draw_path_collection
+        draw(
+            self._context(styles[0]),
+            self._to_pixels,
+            [Path(vertices, codes) for _, vertices, codes in marks],
+            np.empty((0, 3, 3)),
+            np.empty((0, 2)),
+            IdentityTransform(),
+            np.array(faces) if any(mark.paint for mark, _, _ in marks) else np.empty((0, 4)),
+            np.array([rgba(style.ink) for style in styles]),
+            [style.line_width * self._page.pixels_per_unit for style in styles],
+            [self._dash(styles[0])],
+            [True],
+            [None],
+            "data",
+            hatchcolors=np.empty((0, 4)),
+        )
+
+    def _letter(self, text: Text) -> None:
+        vertices, codes = lettering.glyphs(text)
+        if len(vertices):
+            self._fill(vertices, codes, text.ink)
+
+    def _fill(self, vertices: NDArray[np.float64], codes: NDArray[np.uint8], paint: Colour) -> None:
+        from matplotlib.path import Path
+
+        if not len(vertices):
+            return
+        context = self._context(Style(line_width=0))
+        self._agg.draw_path(context, Path(vertices, codes), self._to_pixels, rgba(paint))
+
+    def _stroke(self, vertices: NDArray[np.float64], codes: NDArray[np.uint8], style: Style) -> None:
         cells = self._cells(vertices, style)
         if cells.sum() < CELLS:
             self._draw(self._agg, vertices, codes, style)
@@ -130,13 +211,21 @@ class Canvas:
         path = Path(vertices, None if is_one_line else codes)
         path.should_simplify = is_one_line and len(vertices) > SIMPLE
         path.simplify_threshold = 1 / 9
-        context = agg.new_gc()
-        context.set_foreground(_rgba(style.ink), isRGBA=True)
+        agg.draw_path(self._context(style), path, self._to_pixels)
+
+    def _context(self, style: Style) -> GraphicsContextBase:
+        context = self._agg.new_gc()
+        context.set_foreground(rgba(style.ink), isRGBA=True)
         context.set_linewidth(style.line_width * self._page.pixels_per_unit)
-        context.set_capstyle("round")
-        context.set_joinstyle("round")
+        context.set_dashes(*self._dash(style))
+        context.set_capstyle(CAPS[style.cap])
+        context.set_joinstyle(cast("JoinStyleType", style.join))
         context.set_snap(False)
-        agg.draw_path(context, path, self._to_pixels)
+        return context
+
+    def _dash(self, style: Style) -> tuple[float, list[float] | None]:
+        scaled = [length * self._page.pixels_per_unit for length in style.dash]
+        return 0.0, scaled or None
 
     def _blend(self, coverage: NDArray[np.uint8], ink: Colour) -> None:
         """Lay ink on the pixels it covers (source over, https://www.w3.org/TR/compositing-1/)."""
@@ -177,5 +266,35 @@ def _lots(
         yield vertices[early:stop], lot_codes
 
 
-def _rgba(colour: Colour) -> tuple[float, float, float, float]:
+class Batch:
+    """Marks that one call can draw."""
+
+    def __init__(self) -> None:
+        self.marks: list[tuple[Mark, NDArray[np.float64], NDArray[np.uint8]]] = []
+        self._manner: tuple[object, ...] | None = None
+        self._is_large = False
+
+    def takes(self, mark: Mark) -> bool:
+        """Whether a mark differs from the others in colour and width alone."""
+        return not self._is_large and (
+            mark.style is None or self._manner is None or self._manner == mark.style[2:]
+        )
+
+    def add(self, mark: Mark, vertices: NDArray[np.float64], codes: NDArray[np.uint8]) -> None:
+        """Add a mark."""
+        if mark.style is not None:
+            self._manner = mark.style[2:]
+        self._is_large = len(vertices) > SMALL
+        self.marks.append((mark, vertices, codes))
+
+
+def to_pixels(page: Page) -> Affine2D:
+    """From sheet units to pixels, y up."""
+    from matplotlib.transforms import Affine2D
+
+    return Affine2D().translate(-page.left, -page.bottom).scale(page.pixels_per_unit)
+
+
+def rgba(colour: Colour) -> tuple[float, float, float, float]:
+    """A colour with all channels from 0 to 1."""
     return colour.red / 255, colour.green / 255, colour.blue / 255, colour.opacity

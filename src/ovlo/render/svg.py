@@ -13,12 +13,16 @@ from math import ceil, log10
 from xml.sax.saxutils import escape, quoteattr
 
 import numpy as np
+from numpy.typing import NDArray
 
+from ovlo.core import curves
 from ovlo.core.colour import Colour
-from ovlo.core.columns import Columns, Style
-from ovlo.core.outlines import CLOSE, MOVE, Outline, outline_of
+from ovlo.core.columns import Columns, Style, Text
+from ovlo.core.outlines import CLOSE, MOVE, Outline
+from ovlo.render import lettering
 from ovlo.render.numbers import number, number_text
 from ovlo.render.page import Page
+from ovlo.render.painting import Mark, painted
 
 DECIMALS = 2
 """Of a pixel of the picture."""
@@ -27,26 +31,49 @@ DECIMALS = 2
 def render(columns: Columns, page: Page) -> bytes:
     """The picture as SVG."""
     places = max(0, DECIMALS + ceil(log10(page.pixels_per_unit)))
-    width, height = (number(side, 4) for side in (page.shown_width, page.shown_height))
-    left, top = page.left, -page.bottom - page.height
-    box = [number(side, places + 2) for side in (left, top, page.width, page.height)]
-    parts = [
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}{page.unit}" '
-        f'height="{height}{page.unit}" viewBox="{" ".join(box)}">\n'
-        f"<title>{escape(page.title)}</title>\n"
-        f'<rect x="{box[0]}" y="{box[1]}" width="{box[2]}" height="{box[3]}"'
-        f"{_paint('fill', page.paper)}/>\n"
-    ]
-    attributes = [_stroke(style, places) for style in columns.styles]
-    outline = outline_of(columns)
-    for style, data in zip(outline.styles.tolist(), path_data(outline, places), strict=True):
-        parts.append(f'<path d="{data}"{attributes[style]}/>\n')
+    painting = painted(columns)
+    data = {id(outline): path_data(outline, places) for outline in (painting.strokes, painting.borders)}
+    drawn = {style: _stroke(style, places) for style in columns.styles}
+    parts = [_head(page, places)]
+    for mark in painting.marks:
+        if isinstance(mark, Text):
+            parts.append(_text(mark, places))
+            continue
+        path = data[id(painting.outline_of(mark))][mark.number]
+        fill = _fill(mark) if mark.paint else ' fill="none"'
+        stroke = drawn[mark.style] if mark.style else ""
+        parts.append(f'<path d="{path}"{fill}{stroke}/>\n')
     parts.append("</svg>\n")
     return "".join(parts).encode()
 
 
+def _head(page: Page, places: int) -> str:
+    width, height = (number(side, 4) for side in (page.shown_width, page.shown_height))
+    left, top = page.left, -page.bottom - page.height
+    box = [number(side, places + 2) for side in (left, top, page.width, page.height)]
+    return (
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}{page.unit}" '
+        f'height="{height}{page.unit}" viewBox="{" ".join(box)}">\n'
+        f"<title>{escape(page.title)}</title>\n"
+        f"<metadata>{escape(page.details)}</metadata>\n"
+        f'<rect x="{box[0]}" y="{box[1]}" width="{box[2]}" height="{box[3]}"'
+        f"{_paint('fill', page.paper)}/>\n"
+    )
+
+
 def path_data(outline: Outline, places: int) -> list[str]:
     """The `d` of each path of an outline."""
+    quarters = curves.quarter_counts(outline.arcs)
+    cut = outline.subdivided(quarters)
+    values, leads = _with_arcs(outline, cut, quarters) if len(outline.arcs) else _straight(cut)
+    text, ends = number_text(values.ravel(), leads.ravel(), places)
+    whole = text.decode()
+    bounds = [0, *ends[values.shape[1] * cut.firsts[1:] - 1].tolist()]
+    return [whole[a:b] for a, b in pairwise(bounds)]
+
+
+def _straight(outline: Outline) -> tuple[NDArray[np.float64], NDArray[np.uint8]]:
+    """The numbers of each vertex, shape (v, 2), and what is written before each."""
     values = outline.vertices * [1.0, -1.0]
     leads = np.full(values.shape, ord(" "), np.uint8)
     leads[outline.codes == MOVE, 0] = ord("M")
@@ -54,20 +81,85 @@ def path_data(outline: Outline, places: int) -> list[str]:
     closes = np.flatnonzero(outline.codes == CLOSE)
     values[closes] = np.nan
     leads[closes] = ord("Z"), 0
-    text, ends = number_text(values.ravel(), leads.ravel(), places)
-    bounds = [0, *ends[2 * outline.firsts[1:] - 1].tolist()]
-    whole = text.decode()
-    return [whole[a:b] for a, b in pairwise(bounds)]
+    return values, leads
+
+
+def _with_arcs(
+    outline: Outline, cut: Outline, quarters: NDArray[np.int64]
+) -> tuple[NDArray[np.float64], NDArray[np.uint8]]:
+    """The same with columns before the point for an arc's radii, turn and flags, shape (v, 7)."""
+    points, point_leads = _straight(cut)
+    values = np.full((len(points), 7), np.nan)
+    leads = np.zeros(values.shape, np.uint8)
+    values[:, 5:], leads[:, 5:] = points, point_leads
+    repeats = np.ones(len(outline.vertices), np.int64)
+    repeats[outline.arcs["step"]] = quarters
+    is_arc = np.zeros(len(outline.vertices), bool)
+    is_arc[outline.arcs["step"]] = True
+    is_arc = np.repeat(is_arc, repeats)
+    arcs = outline.arcs[np.repeat(np.arange(len(quarters)), quarters)]
+    values[is_arc, :3] = ellipses(arcs)
+    values[is_arc, 3] = 0
+    # y points down in the file, so what goes anticlockwise here has the sweep flag 0 there.
+    values[is_arc, 4] = (arcs["ux"] * arcs["vy"] - arcs["uy"] * arcs["vx"]) * arcs["sweep"] < 0
+    leads[is_arc, :6] = ord(" ")
+    leads[is_arc, 0] = ord("A")
+    after = np.flatnonzero(is_arc[:-1] & ~is_arc[1:] & (leads[1:, 5] == ord(" "))) + 1
+    leads[after, 5] = ord("L")
+    return values, leads
+
+
+def ellipses(arcs: NDArray[np.void]) -> NDArray[np.float64]:
+    """The two radii of each arc's ellipse and the turn of its first axis as SVG counts it, shape (a, 3).
+
+    The half-axes are the singular values of the matrix with the columns u and v, and its left singular
+    vectors their directions.
+    """
+    u, v = curves.half_axes(arcs)
+    directions, radii, _ = np.linalg.svd(np.stack([u, v], axis=2))
+    turns = -np.degrees(np.arctan2(directions[:, 1, 0], directions[:, 0, 0]))
+    is_circle = radii[:, 0] - radii[:, 1] <= 1e-9 * radii[:, 0]
+    turns = np.where(is_circle, 0.0, turns % 180.0)
+    return np.column_stack([radii, turns])
+
+
+def _text(text: Text, places: int) -> str:
+    across, up = lettering.foot(text)
+    x, y = number(across, places), number(-up, places)
+    turn = f' transform="rotate({number(-text.heading % 360, 4)} {x} {y})"' if text.heading else ""
+    parts = {
+        "font-family": text.font,
+        "font-size": number(text.size, places + 2),
+        "font-weight": text.weight,
+        "font-style": text.slant,
+        "text-anchor": text.align,
+    }
+    plain = {"normal", "start"}
+    written = "".join(f" {name}={quoteattr(value)}" for name, value in parts.items() if value not in plain)
+    return (
+        f'<text x="{x}" y="{y}"{turn}{written}{_paint("fill", text.ink)} xml:space="preserve">'
+        f"{escape(text.words)}</text>\n"
+    )
+
+
+def _fill(mark: Mark) -> str:
+    assert mark.paint is not None
+    rule = ' fill-rule="evenodd"' if mark.rule == "evenodd" else ""
+    return f"{_paint('fill', mark.paint)}{rule}"
 
 
 def _stroke(style: Style, places: int) -> str:
-    width = number(style.line_width, places + 2)
-    return (
-        f' fill="none"{_paint("stroke", style.ink)} stroke-width="{width}"'
-        ' stroke-linecap="round" stroke-linejoin="round"'
-    )
+    parts = [_paint("stroke", style.ink), f' stroke-width="{number(style.line_width, places + 2)}"']
+    if style.dash:
+        lengths = " ".join(number(length, places + 2) for length in style.dash)
+        parts.append(f' stroke-dasharray="{lengths}"')
+    if style.cap != "butt":
+        parts.append(f' stroke-linecap="{style.cap}"')
+    if style.join != "miter":
+        parts.append(f' stroke-linejoin="{style.join}"')
+    return "".join(parts)
 
 
 def _paint(attribute: str, colour: Colour) -> str:
     opacity = f' {attribute}-opacity="{number(colour.opacity, 4)}"' if colour.opacity < 1 else ""
-    return f" {attribute}={quoteattr(colour.hex)}{opacity}"
+    return f' {attribute}="{colour.hex}"{opacity}'

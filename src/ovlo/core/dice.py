@@ -1,0 +1,164 @@
+"""Seeded chance: the same seed, the same picture.
+
+dice = Dice(7)
+dice.integer(1, 6)
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Set
+from functools import cached_property
+from random import Random, SystemRandom
+from typing import TypeVar
+
+from ovlo.core import arguments, colour
+from ovlo.core.colour import Colour
+from ovlo.core.errors import BadType, BadValue
+
+Item = TypeVar("Item")
+
+TONES = {"light": (0.86, 0.066), "mid": (0.70, 0.116), "dark": (0.42, 0.068)}
+"""Lightness and chroma in OKLCH; so little chroma that every hue of that lightness is inside sRGB."""
+
+FRESH_SEEDS = 1_000_000
+
+
+class Dice:
+    """Seeded randomness.
+
+    Parameters
+    ----------
+    seed : int, optional
+        A whole number of at least 0. Without one, a fresh seed is drawn at the first use.
+
+    Raises
+    ------
+    BadValue, BadType
+        When the seed is another.
+
+    Examples
+    --------
+    >>> Dice(7).shuffled(["kite", "gull", "boat"])
+    ['boat', 'kite', 'gull']
+    """
+
+    def __init__(self, seed: int | None = None, size: tuple[float, float] | None = None) -> None:
+        self._seed = None if seed is None else arguments.whole(seed, "Dice", "seed", least=0)
+        self._size = size
+
+    def __repr__(self) -> str:
+        return f"<Dice, seed {self._seed}>"
+
+    @property
+    def seed(self) -> int | None:
+        """The seed, or None when none was given and the dice were not used yet."""
+        return self._seed
+
+    @cached_property
+    def _random(self) -> Random:
+        if self._seed is None:
+            self._seed = SystemRandom().randrange(FRESH_SEEDS)
+        return Random(self._seed)
+
+    def integer(self, low: int, high: int) -> int:
+        """A whole number from low to high, both possible.
+
+        Examples
+        --------
+        >>> 1 <= dice.integer(1, 6) <= 6
+        True
+        """
+        low, high = (arguments.whole(end, "integer", name) for name, end in (("low", low), ("high", high)))
+        _check_order(low, high, "integer")
+        return self._random.randint(low, high)
+
+    def number(self, low: float, high: float) -> float:
+        """A number from low to high, all equally likely.
+
+        Examples
+        --------
+        >>> 0.5 <= dice.number(0.5, 2) <= 2
+        True
+        """
+        low, high = arguments.real(low, "number", "low"), arguments.real(high, "number", "high")
+        _check_order(low, high, "number")
+        return self._random.uniform(low, high)
+
+    def pick(self, items: Iterable[Item]) -> Item:
+        """One of several things.
+
+        Examples
+        --------
+        >>> dice.pick(["gold", "tomato"]) in ("gold", "tomato")
+        True
+        """
+        choices = _listed(items, "pick")
+        if not choices:
+            raise BadValue("pick: there is nothing to pick from; give at least one thing.")
+        return self._random.choice(choices)
+
+    def shuffled(self, items: Iterable[Item]) -> list[Item]:
+        """The same things in another order, as a new list.
+
+        Examples
+        --------
+        >>> sorted(dice.shuffled([3, 1, 2]))
+        [1, 2, 3]
+        """
+        shuffled = _listed(items, "shuffled")
+        self._random.shuffle(shuffled)
+        return shuffled
+
+    def chance(self, probability: float) -> bool:
+        """True with a probability from 0 (never) to 1 (always).
+
+        Examples
+        --------
+        >>> dice.chance(1)
+        True
+        """
+        return self._random.random() < arguments.between(probability, "chance", "probability", 0, 1)
+
+    def colour(self, tone: str | None = None) -> Colour:
+        """A colour of any hue, "light", "mid" or "dark", or of any tone.
+
+        The lightness and the strength of a tone are the same for every hue (in OKLCH).
+
+        Examples
+        --------
+        >>> Dice(7).colour("light").hex
+        '#d0d6a1'
+        """
+        if tone is not None:
+            tone = arguments.choice(tone, "colour", "tone", TONES)
+        lightness, chroma = TONES[tone or self._random.choice(list(TONES))]
+        hue = self._random.uniform(0, 360)
+        return colour.parse(f"oklch({lightness} {chroma} {hue:.2f})", "colour")
+
+    def point(self, margin: float = 0) -> tuple[float, float]:
+        """A point on the sheet, at least `margin` units from its edges.
+
+        Examples
+        --------
+        >>> x, y = dice.point(margin=20)
+        >>> -300 <= x <= 300
+        True
+        """
+        margin = arguments.not_negative(margin, "point", "margin")
+        if self._size is None:
+            raise BadValue("point: these dice belong to no sheet; use sheet.dice or nib.dice.")
+        width, height = (side / 2 - margin for side in self._size)
+        if min(width, height) < 0:
+            raise BadValue(f"point: a margin of {margin:g} leaves nothing of the sheet.")
+        return self._random.uniform(-width, width), self._random.uniform(-height, height)
+
+
+def _check_order(low: float, high: float, call: str) -> None:
+    if low > high:
+        raise BadValue(f"{call}: low ({low:g}) must be at most high ({high:g}); swap them.")
+
+
+def _listed(items: Iterable[Item], call: str) -> list[Item]:
+    if isinstance(items, Set) or not isinstance(items, Iterable):
+        raise BadType(f"{call}: give a list; {items!r} has no order, so no seed could repeat the choice.")
+    return list(items)

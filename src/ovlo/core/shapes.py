@@ -1,0 +1,433 @@
+"""Shapes centred on the nib, which stays where it is.
+
+    nib.circle(40, fill="gold")
+    nib.star(5, 60, turn=90)
+
+Each shape becomes steps of the trail: a jump to where it begins, then its sides or arcs, as a contour of its
+own. Corners are those of regular polygons and star polygons (Coxeter, Regular Polytopes, 2.8).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from math import atan2, ceil, degrees, gcd, log, pi, sin
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core import arguments, colour
+from ovlo.core.colour import Colour
+from ovlo.core.columns import ARC, RULES, Pen
+from ovlo.core.degrees import DEGREE, from_polar, normal
+from ovlo.core.errors import BadValue
+from ovlo.core.steering import Steering
+
+Point = tuple[float, float]
+Fill = str | Colour | None
+
+
+class Shapes(Steering):
+    """The centred shapes of a nib."""
+
+    __slots__ = ()
+
+    def circle(
+        self, radius: float, turn: float = 0, fill: Fill = None, outline: bool = True, rule: str = "nonzero"
+    ) -> None:
+        """A circle around the nib.
+
+        Parameters
+        ----------
+        radius : float
+            Sheet units, at least 0.
+        turn : float
+            Degrees; where on the circle the line begins, counted from straight ahead.
+        fill : colour, optional
+            The colour of the area inside.
+        outline : bool
+            Whether the line is drawn.
+        rule : "nonzero" or "evenodd"
+            What counts as inside.
+
+        Raises
+        ------
+        BadValue, BadType
+            When the radius is negative or not finite, or the colour unknown; nothing is drawn then.
+
+        Examples
+        --------
+        >>> nib.circle(40, fill="gold")
+        >>> nib.position
+        (0.0, 0.0)
+        """
+        radius = arguments.not_negative(radius, "circle", "radius")
+        self._oval("circle", 2 * radius, 2 * radius, turn, fill, outline, rule)
+
+    def ellipse(
+        self,
+        width: float,
+        height: float,
+        turn: float = 0,
+        fill: Fill = None,
+        outline: bool = True,
+        rule: str = "nonzero",
+    ) -> None:
+        """An ellipse around the nib, its width along the heading.
+
+        Parameters
+        ----------
+        width, height : float
+            Sheet units along the heading and across it, at least 0.
+        turn : float
+            Degrees added to the heading.
+        fill, outline, rule
+            As for `circle`.
+
+        Examples
+        --------
+        >>> nib.ellipse(120, 60, turn=30)
+        >>> nib.pose
+        Pose(x=0.0, y=0.0, heading=0.0)
+        """
+        width = arguments.not_negative(width, "ellipse", "width")
+        height = arguments.not_negative(height, "ellipse", "height")
+        self._oval("ellipse", width, height, turn, fill, outline, rule)
+
+    def _oval(
+        self, call: str, width: float, height: float, turn: float, fill: Fill, outline: bool, rule: str
+    ) -> None:
+        heading = self._turned(call, turn)
+        ahead = from_polar(width / 2, heading)
+        aside = from_polar(height / 2, normal(heading + 90))
+        arc = np.array([(0, *ahead, *aside, 360.0)], ARC)
+        start = self._x + ahead[0], self._y + ahead[1]
+        steps = np.array([(*start, normal(heading + 90))])
+        if width or height:
+            self._lay(call, [(start, steps, arc)], fill, outline, rule)
+
+    def polygon(
+        self,
+        sides: int,
+        *,
+        radius: float | None = None,
+        side_length: float | None = None,
+        turn: float = 0,
+        fill: Fill = None,
+        outline: bool = True,
+        rule: str = "nonzero",
+    ) -> None:
+        """A regular polygon around the nib, with a corner straight ahead.
+
+        Parameters
+        ----------
+        sides : int
+            At least 3.
+        radius : float
+            From the centre to a corner (the circumradius), in sheet units; or else
+        side_length : float
+            The length of a side, in sheet units.
+        turn : float
+            Degrees added to the heading.
+        fill, outline, rule
+            As for `circle`.
+
+        Raises
+        ------
+        BadValue, BadType
+            When `sides` is not a whole number of at least 3, or both or neither of radius and side length
+            are given; nothing is drawn then.
+
+        Notes
+        -----
+        side length = 2 · radius · sin(180° / sides)
+
+        Examples
+        --------
+        A kite with its corner upwards:
+
+        >>> nib.polygon(4, radius=60, turn=90, fill="tomato")
+        """
+        sides = arguments.whole(sides, "polygon", "sides", least=3)
+        if (radius is None) == (side_length is None):
+            raise BadValue(
+                "polygon: give either radius=… (centre to corner) or side_length=…, "
+                f"not {'neither' if radius is None else 'both'}."
+            )
+        if radius is None:
+            length = arguments.not_negative(side_length, "polygon", "side_length")
+            radius = length / (2 * sin(pi / sides))
+        else:
+            radius = arguments.not_negative(radius, "polygon", "radius")
+        heading = self._turned("polygon", turn)
+        self._ring("polygon", [self._corners(radius, heading, sides, 1)], fill, outline, rule)
+
+    def star(
+        self,
+        points: int,
+        radius: float,
+        step: int = 2,
+        *,
+        inner: float | None = None,
+        turn: float = 0,
+        fill: Fill = None,
+        outline: bool = True,
+        rule: str = "nonzero",
+    ) -> None:
+        """A star around the nib, with a point straight ahead.
+
+        Parameters
+        ----------
+        points : int
+            At least 3.
+        radius : float
+            From the centre to a point, in sheet units.
+        step : int
+            Every point is joined with the one `step` further on: the star polygon {points/step}. It must be
+            below half the points. Where the two share a factor, the star is several closed parts.
+        inner : float, optional
+            Instead: the distance from the centre to the corners between the points; only the outer edge
+            is drawn then.
+        turn : float
+            Degrees added to the heading.
+        fill, outline, rule
+            As for `circle`; with "evenodd" the middle of a star polygon stays open.
+
+        Raises
+        ------
+        BadValue, BadType
+            When there is no such star; nothing is drawn then.
+
+        Examples
+        --------
+        >>> nib.star(5, 60, turn=90, fill="gold")
+        >>> nib.star(8, 60, inner=25)
+        """
+        points = arguments.whole(points, "star", "points", least=3)
+        radius = arguments.not_negative(radius, "star", "radius")
+        step = arguments.whole(step, "star", "step", least=1)
+        heading = self._turned("star", turn)
+        if inner is not None:
+            if step != 2:
+                raise BadValue("star: give either step=… or inner=…, not both.")
+            inner = arguments.not_negative(inner, "star", "inner")
+            outer_corners = self._corners(radius, heading, points, 1)
+            inner_corners = self._corners(inner, normal(heading + 180 / points), points, 1)
+            pairs = zip(outer_corners, inner_corners, strict=True)
+            rings = [[corner for pair in pairs for corner in pair]]
+        else:
+            if 2 * step >= points:
+                raise BadValue(
+                    f"star: step must be below half the points ({points / 2:g}), not {step}; "
+                    "take more points, or give inner=… instead."
+                )
+            parts = gcd(points, step)
+            rings = [
+                self._corners(radius, normal(heading + 360 * part / points), points // parts, step // parts)
+                for part in range(parts)
+            ]
+        self._ring("star", rings, fill, outline, rule)
+
+    def rectangle(
+        self,
+        width: float,
+        height: float,
+        turn: float = 0,
+        fill: Fill = None,
+        outline: bool = True,
+        rule: str = "nonzero",
+    ) -> None:
+        """A rectangle around the nib, its width along the heading.
+
+        Parameters
+        ----------
+        width, height : float
+            Sheet units along the heading and across it, at least 0.
+        turn : float
+            Degrees added to the heading.
+        fill, outline, rule
+            As for `circle`.
+
+        Examples
+        --------
+        >>> nib.rectangle(200, 80, fill="navy", outline=False)
+        """
+        width = arguments.not_negative(width, "rectangle", "width")
+        height = arguments.not_negative(height, "rectangle", "height")
+        heading = self._turned("rectangle", turn)
+        ahead = from_polar(width / 2, heading)
+        aside = from_polar(height / 2, normal(heading + 90))
+        corners = [
+            (self._x + i * ahead[0] + j * aside[0], self._y + i * ahead[1] + j * aside[1])
+            for i, j in ((1, 1), (-1, 1), (-1, -1), (1, -1))
+        ]
+        self._ring("rectangle", [corners], fill, outline, rule)
+
+    def spiral(
+        self, turns: float, radius: float, inner: float = 0, growth: str = "even", turn: float = 0
+    ) -> None:
+        """A spiral around the nib, from its inner end straight ahead outwards.
+
+        Parameters
+        ----------
+        turns : float
+            How often it goes round; a negative number goes clockwise.
+        radius : float
+            Where it ends, in sheet units from the centre.
+        inner : float
+            Where it begins, at most `radius`; above 0 for a growth by ratio.
+        growth : "even" or "ratio"
+            Whether each turn adds the same to the distance (the spiral of Archimedes, r = inner + c·angle),
+            or multiplies it by the same (the logarithmic spiral, r = inner·exp(c·angle)).
+        turn : float
+            Degrees added to the heading.
+
+        Raises
+        ------
+        BadValue, BadType
+            When there is no such spiral; nothing is drawn then.
+
+        Examples
+        --------
+        >>> nib.spiral(4, 80)
+        >>> nib.spiral(-3, 80, inner=2, growth="ratio")
+        """
+        turns = arguments.real(turns, "spiral", "turns")
+        radius = arguments.not_negative(radius, "spiral", "radius")
+        inner = arguments.not_negative(inner, "spiral", "inner")
+        growth = arguments.choice(growth, "spiral", "growth", ("even", "ratio"))
+        heading = self._turned("spiral", turn)
+        if turns == 0 or abs(turns) > MOST_TURNS:
+            raise BadValue(f"spiral: turns must not be 0, and at most {MOST_TURNS:,}, not {turns:g}.")
+        if inner > radius:
+            raise BadValue(f"spiral: inner ({inner:g}) must be at most the radius ({radius:g}); swap them.")
+        if growth == "ratio" and inner == 0:
+            raise BadValue("spiral: growth by ratio cannot begin at 0; give inner=… above 0.")
+        if radius > 0:
+            start, steps, arcs = _spiral(turns, radius, inner, growth, heading)
+            centre = np.array(self.position)
+            steps[:, :2] += centre
+            begin = float(start[0] + centre[0]), float(start[1] + centre[1])
+            self._lay("spiral", [(begin, steps, arcs)], None, True, "nonzero", is_closed=False)
+
+    # ── what the shapes are made of ───────────────────────────────────────────────────────────────────────
+
+    def _turned(self, call: str, turn: float) -> float:
+        return normal(self._heading + arguments.real(turn, call, "turn"))
+
+    def _corners(self, radius: float, heading: float, count: int, step: int) -> list[Point]:
+        """Corners at equal angles around the nib, every step-th in turn."""
+        # Whole numbers keep the angles of a square or hexagon exact.
+        return [
+            from_polar(radius, normal(heading + 360 * step * i % (360 * count) / count), self.position)
+            for i in range(count)
+        ]
+
+    def _ring(
+        self, call: str, rings: Sequence[Sequence[Point]], fill: Fill, outline: bool, rule: str
+    ) -> None:
+        """Closed rings of straight sides."""
+        pieces = []
+        for corners in rings:
+            ends = [*corners[1:], corners[0]]
+            headings = [
+                normal(degrees(atan2(y1 - y0, x1 - x0)))
+                for (x0, y0), (x1, y1) in zip(corners, ends, strict=True)
+            ]
+            steps = np.array([(x, y, heading) for (x, y), heading in zip(ends, headings, strict=True)])
+            pieces.append((corners[0], steps, None))
+        self._lay(call, pieces, fill, outline, rule)
+
+    def _lay(
+        self,
+        call: str,
+        pieces: Sequence[tuple[Point, NDArray[np.float64], NDArray[np.void] | None]],
+        fill: Fill,
+        outline: bool,
+        rule: str,
+        is_closed: bool = True,
+    ) -> None:
+        """Record the pieces of a shape, each a start, its steps and its arcs."""
+        rule = arguments.choice(rule, call, "rule", RULES)
+        outline = arguments.truth(outline, call, "outline")
+        paint = None if fill is None else colour.parse(fill, call)
+        if self._is_lifted:
+            return
+        trail = self._trail
+        saved = self._x, self._y, self._area, self._contour, self._contour_start
+        block_pen = self._lowered_pen
+        area = self._area if paint is None else trail.open_area(paint, rule)
+        pen = Pen.DRAW if outline and block_pen is Pen.DRAW else Pen.TRACE
+        try:
+            for start, steps, arcs in pieces:
+                self._jump(*start)
+                self._area = area
+                self._begin(pen)
+                trail.record_many(steps)
+                if arcs is not None:
+                    trail.record_arcs(arcs, len(steps))
+                if is_closed:
+                    trail.close_contour()
+                self._area = saved[2]
+        finally:
+            if paint is not None:
+                trail.end_area(area)
+            self._x, self._y, self._area, self._contour, self._contour_start = saved
+            trail.interrupt()
+
+
+MOST_TURNS = 100_000
+
+
+def _spiral(
+    turns: float, radius: float, inner: float, growth: str, heading: float
+) -> tuple[Point, NDArray[np.float64], NDArray[np.void]]:
+    """A spiral around the origin as circular arcs, each through three points of the true curve.
+
+    Over an angle a, the distance of such an arc from the curve is at most about |dr/da|·a³/60: the curvature
+    changes by about (dr/da)/r² along the curve, and a circle through the ends and the middle of a piece of
+    length s = r·a leaves a cubic error of (change of curvature)·s³/(36·√3). It is kept below 0.005 units.
+    """
+    whole = 2 * pi * turns
+    rate = log(radius / inner) / abs(whole) if growth == "ratio" else 0.0
+    steepest = rate * radius if growth == "ratio" else (radius - inner) / abs(whole)
+    tolerance = min(0.005, 1e-4 * radius)
+    widest = min((60 * tolerance / steepest) ** (1 / 3), pi / 12) if steepest else pi / 12
+    count = ceil(abs(whole) / widest)
+    shares = np.arange(2 * count + 1) / (2 * count)
+    if growth == "ratio":
+        distances = inner * np.exp(shares * log(radius / inner))
+    else:
+        distances = inner + (radius - inner) * shares
+    angles = heading * DEGREE + whole * shares
+    points = np.column_stack([distances * np.cos(angles), distances * np.sin(angles)])
+    change = rate * distances if growth == "ratio" else (radius - inner) / abs(whole)
+    # The tangent is the direction across the radius, leaning outwards by atan(r' / r).
+    lean = np.arctan2(change, distances)
+    sense = 1 if turns > 0 else -1
+    headings = np.degrees(angles + sense * (pi / 2 - lean)) % 360.0
+    steps = np.column_stack([points[2::2], headings[2::2]])
+    start = float(points[0, 0]), float(points[0, 1])
+    return start, steps, _arcs_through(points[:-2:2], points[1::2], points[2::2])
+
+
+def _arcs_through(
+    first: NDArray[np.float64], middle: NDArray[np.float64], last: NDArray[np.float64]
+) -> NDArray[np.void]:
+    """The circular arcs from first over middle to last, each of shape (a, 2); straight ones are left out."""
+    b, c = middle - first, last - first
+    cross = b[:, 0] * c[:, 1] - b[:, 1] * c[:, 0]
+    size = np.hypot(c[:, 0], c[:, 1])
+    bent = np.flatnonzero(np.abs(cross) > 1e-12 * size**2)
+    b, c, cross = b[bent], c[bent], cross[bent]
+    # The circumcentre relative to the first point.
+    bb, cc = (b**2).sum(axis=1), (c**2).sum(axis=1)
+    centre = np.column_stack([c[:, 1] * bb - b[:, 1] * cc, b[:, 0] * cc - c[:, 0] * bb])
+    centre /= 2 * cross[:, None]
+    u, end = -centre, c - centre
+    sense = np.sign(cross)
+    v = np.column_stack([-u[:, 1], u[:, 0]]) * sense[:, None]
+    turned = np.arctan2((v * end).sum(axis=1), (u * end).sum(axis=1)) % (2 * pi)
+    arcs = np.empty(len(bent), ARC)
+    arcs["step"], arcs["sweep"] = bent, np.degrees(turned)
+    arcs["ux"], arcs["uy"], arcs["vx"], arcs["vy"] = u[:, 0], u[:, 1], v[:, 0], v[:, 1]
+    return arcs

@@ -1,0 +1,110 @@
+"""Letters as shapes: what a text looks like and how much room it takes.
+
+    vertices, codes = glyphs(text)
+
+Fonts are found by their CSS family names with Matplotlib's font manager.
+"""
+
+from __future__ import annotations
+
+import warnings
+from collections.abc import Callable
+from functools import lru_cache
+from typing import TYPE_CHECKING, NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.columns import Text
+from ovlo.core.degrees import direction
+
+if TYPE_CHECKING:
+    from matplotlib.font_manager import FontProperties
+
+RISE = {"alphabetic": 0.0, "middle": 0.35, "hanging": 0.75}
+"""How far above the foot of the letters the nib is, as a share of the size. The same in every format, since
+what viewers make of SVG's own baselines differs."""
+
+ANCHOR = {"start": 0.0, "middle": 0.5, "end": 1.0}
+
+GENERIC = {"serif", "sans-serif", "monospace", "cursive", "fantasy"}
+
+DRAWN_SIZE = 100.0
+"""The size letters are shaped at; they are scaled from there."""
+
+
+class MissingFont(UserWarning):
+    """A font family that is not on this machine; another is used."""
+
+
+def foot(text: Text) -> tuple[float, float]:
+    """Where the foot of the letters is, at the nib's place along the words."""
+    cosine, sine = direction(text.heading)
+    drop = RISE[text.baseline] * text.size
+    return text.x + drop * sine, text.y - drop * cosine
+
+
+def glyphs(text: Text) -> tuple[NDArray[np.float64], NDArray[np.uint8]]:
+    """The letters as a path in sheet units, where they stand; quadratic and cubic curves included."""
+    letters = _shaped(text.words, text.font, text.weight, text.slant)
+    scale = text.size / DRAWN_SIZE
+    cosine, sine = direction(text.heading)
+    along = (letters.vertices - [ANCHOR[text.align] * letters.advance, 0.0]) * scale
+    turned = along @ np.array([[cosine, sine], [-sine, cosine]])
+    return turned + foot(text), letters.codes
+
+
+def box(text: Text) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    """The lower left and upper right corners of the inked letters, each of shape (2,)."""
+    vertices, _ = glyphs(text)
+    if not len(vertices):
+        here = np.array(foot(text))
+        return here, here
+    return vertices.min(axis=0), vertices.max(axis=0)
+
+
+def width(words: str, size: float, font: str = "sans-serif", weight: str = "normal") -> float:
+    """How far words reach along their line, in the unit of the size."""
+    return _shaped(words, font, weight, "normal").advance * size / DRAWN_SIZE
+
+
+class _Letters(NamedTuple):
+    vertices: NDArray[np.float64]
+    codes: NDArray[np.uint8]
+    advance: float
+
+
+@lru_cache(maxsize=1024)
+def _shaped(words: str, font: str, weight: str, slant: str) -> _Letters:
+    """Words shaped at DRAWN_SIZE from the origin along the x axis."""
+    from matplotlib.textpath import text_to_path
+
+    properties = font_properties(font, weight, slant).copy()
+    properties.set_size(DRAWN_SIZE)
+    vertices, codes = text_to_path.get_text_path(properties, words)
+    advance, _, _ = text_to_path.get_text_width_height_descent(words, properties, ismath=False)
+    scale = DRAWN_SIZE / text_to_path.FONT_SCALE
+    points = np.asarray(vertices, float).reshape(-1, 2) * scale
+    return _Letters(points, np.asarray(codes, np.uint8), float(advance))
+
+
+@lru_cache(maxsize=256)
+def font_properties(font: str, weight: str, slant: str) -> FontProperties:
+    """What the font manager knows the first available family by; a warning when there is none."""
+    from matplotlib.font_manager import FontProperties, fontManager, get_font
+
+    new: Callable[..., FontProperties] = FontProperties
+    families = [name.strip().strip("'\"") for name in font.split(",") if name.strip()]
+    for family in families:
+        is_generic = family.lower() in GENERIC
+        wanted = family.lower() if is_generic else family
+        properties = new(family=[wanted], weight=weight, style=slant)
+        try:
+            fontManager.findfont(properties, fallback_to_default=is_generic)
+        except ValueError:
+            continue
+        return properties
+    fallback = new(family=["sans-serif"], weight=weight, style=slant)
+    used = get_font(fontManager.findfont(fallback)).family_name
+    warnings.warn(f"There is no font {font!r} here; {used} is used instead.", MissingFont, stacklevel=2)
+    return fallback
