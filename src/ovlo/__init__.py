@@ -20,6 +20,7 @@ from ovlo.core.pose import Pose
 from ovlo.core.sheet import Sheet
 from ovlo.core.trail import Trail
 from ovlo.program.drawing import Drawing, drawing
+from ovlo.program.parameters import Span
 
 __version__ = "0.1.0"
 
@@ -34,6 +35,7 @@ __all__ = [
     "OvloError",
     "Pose",
     "Sheet",
+    "Span",
     "Trail",
     "blend",
     "drawing",

@@ -14,11 +14,11 @@ from ovlo.render.formats import renderer_of
 from ovlo.render.page import Page
 
 
-def save(sheet: Sheet, path: str | PathLike[str], scale: float) -> None:
+def save(sheet: Sheet, path: str | PathLike[str], scale: float, fit: bool) -> None:
     """Write a sheet's picture in the format its file ending names."""
     target = Path(path)
     check_target(target)
-    write(target, as_bytes(sheet, target.suffix, scale))
+    write(target, as_bytes(sheet, target.suffix, scale, fit))
 
 
 def check_target(path: Path) -> None:
@@ -27,10 +27,10 @@ def check_target(path: Path) -> None:
     check_folder(path)
 
 
-def as_bytes(sheet: Sheet, suffix: str, scale: float = 1) -> bytes:
+def as_bytes(sheet: Sheet, suffix: str, scale: float = 1, fit: bool = False) -> bytes:
     """A sheet's picture in the format of a file ending."""
     render = renderer_of(suffix)
-    return render(sheet.trail.columns(), Page.of(sheet, scale))
+    return render(sheet.trail.columns(), Page.of(sheet, scale, fit))
 
 
 def show(sheet: Sheet) -> None:

@@ -5,6 +5,7 @@ ovlo demo pictures
 
 from __future__ import annotations
 
+from dataclasses import replace
 from pathlib import Path
 
 import click
@@ -15,7 +16,7 @@ from ovlo.core.errors import OvloError
 from ovlo.core.sheet import Sheet
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
-from ovlo.program.running import run
+from ovlo.program.running import run_program
 
 SUFFIXES = (".svg", ".png")
 
@@ -37,7 +38,7 @@ def demo(folder: Path) -> None:
         for name, sheet in _drawn(path).items():
             files = [folder / f"{name}{suffix}" for suffix in SUFFIXES]
             for file in files:
-                outlets.save(sheet, file, scale=1)
+                outlets.save(sheet, file, scale=1, fit=False)
             table.add_row(
                 name,
                 ", ".join(SUFFIXES),
@@ -50,10 +51,10 @@ def demo(folder: Path) -> None:
 
 def _drawn(path: Path) -> dict[str, Sheet]:
     """The pictures of one example, by name."""
-    names = list(load(str(path)).drawings()) if load(str(path)).declares else [""]
+    program = load(str(path))
     pictures = {}
-    for name in names:
-        outcome = run(load(f"{path}:{name}" if name else str(path)))
+    for name in program.drawings() if program.declares else [""]:
+        outcome = run_program(replace(program, name=name))
         if outcome.trouble or outcome.sheet is None:
             raise OvloError(f"{path}: {outcome.trouble}")
         pictures[name or path.stem] = outcome.sheet

@@ -1,6 +1,6 @@
 """`ovlo draw`: run a program and save its picture.
 
-ovlo draw kites.py:row_of_kites -o kites.svg -o kites.png
+ovlo draw kites.py:row_of_kites --set most=6 -o kites.svg -o kites.png
 """
 
 from __future__ import annotations
@@ -10,42 +10,96 @@ from pathlib import Path
 import click
 
 from ovlo import outlets
-from ovlo.cli.wording import account
-from ovlo.program.loading import load
-from ovlo.program.running import run
+from ovlo.cli import asking, listing, wording
+from ovlo.cli.options import limit_options, limits, pairs, program_argument, seed_option, set_option
+from ovlo.program.loading import Program, load
+from ovlo.program.running import Limits, Outcome, run_program
 
 
 @click.command()
-@click.argument("program", metavar="FILE[:NAME]")
+@program_argument
 @click.option(
     "--output",
     "-o",
     "outputs",
     multiple=True,
     metavar="OUT",
-    help="Where to save the picture: .svg or .png; may be given several times. "
+    help="Where to save the picture: .svg, .png or .pdf; repeatable. "
     "Without it, an SVG named after the program, in this folder.",
 )
+@set_option
+@click.option("--ask", is_flag=True, help="Ask for each parameter, and then whether to draw another.")
+@click.option("--list", "is_list", is_flag=True, help="Show the drawings in the file and their parameters.")
+@seed_option
+@click.option("--fit", is_flag=True, help="Zoom the view so that all marks are seen.")
 @click.option("--scale", default=1.0, show_default=True, help="How many times as large.")
-def draw(program: str, outputs: tuple[str, ...], scale: float) -> None:
+@limit_options
+def draw(
+    program: str,
+    outputs: tuple[str, ...],
+    settings: tuple[str, ...],
+    ask: bool,
+    is_list: bool,
+    seed: int | None,
+    fit: bool,
+    scale: float,
+    max_steps: int,
+    time_limit: float | None,
+) -> None:
     """Run a program and save its picture.
 
     FILE is a Python file; NAME picks one of several drawings in it.
     """
     loaded = load(program)
+    if is_list:
+        listing.show(loaded)
+        return
     targets = [Path(output) for output in outputs] or [Path(f"{loaded.name or loaded.path.stem}.svg")]
     for target in targets:
         outlets.check_target(target)
-    outcome = run(loaded)
+    given, bounds = pairs(settings, "--set"), limits(max_steps, time_limit)
+    if ask:
+        asking.draw_each(
+            loaded,
+            given,
+            targets,
+            lambda values, files: _draw(loaded, values, seed, bounds, files, scale, fit),
+        )
+        return
+    if not _draw(loaded, given, seed, bounds, targets, scale, fit):
+        raise SystemExit(1)
+
+
+def _draw(
+    program: Program,
+    values: dict[str, str],
+    seed: int | None,
+    bounds: Limits,
+    targets: list[Path],
+    scale: float,
+    fit: bool,
+) -> bool:
+    """Run once and save; whether all went well."""
+    outcome = run_program(program, values, seed, bounds)
+    _tell(program, outcome, fit)
+    if outcome.sheet is not None:
+        for target in targets:
+            outlets.save(outcome.sheet, target, scale, fit)
+            click.echo(wording.account(target, outcome.sheet))
+    return not outcome.trouble
+
+
+def _tell(program: Program, outcome: Outcome, fit: bool) -> None:
+    """What there is to say before the files."""
     if outcome.trouble:
         click.echo(outcome.trouble, err=True)
     if outcome.sheet_count > 1:
-        click.echo(f"{loaded.path} made {outcome.sheet_count} sheets; this is the last one.")
-    if outcome.sheet is not None:
-        if outcome.trouble:
-            click.echo("The picture so far:")
-        for target in targets:
-            outlets.save(outcome.sheet, target, scale)
-            click.echo(account(target, outcome.sheet))
+        click.echo(f"{program.path} made {outcome.sheet_count} sheets; this is the last one.")
+    if outcome.sheet is None:
+        return
+    if made := wording.made_with(outcome.sheet):
+        click.echo(made)
+    if not fit and (beyond := wording.beyond(outcome.sheet)):
+        click.echo(beyond)
     if outcome.trouble:
-        raise SystemExit(1)
+        click.echo("The picture so far:")

@@ -10,6 +10,7 @@ import click
 import ovlo
 from ovlo.cli.demo import demo
 from ovlo.cli.draw import draw
+from ovlo.cli.vary import vary
 from ovlo.core.errors import OvloError
 
 
@@ -32,4 +33,5 @@ def main() -> None:
 
 
 main.add_command(draw)
+main.add_command(vary)
 main.add_command(demo)

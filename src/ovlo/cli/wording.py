@@ -10,6 +10,31 @@ from pathlib import Path
 
 from ovlo.core.measuring import drawn_length, gaps
 from ovlo.core.sheet import Sheet
+from ovlo.program.parameters import shown
+from ovlo.render.page import Page, mark_boxes
+
+
+def made_with(sheet: Sheet) -> str:
+    """The values and the seed a picture was made with, or nothing."""
+    values = [f"{name}={shown(value)}" for name, value in sheet.parameters.items()]
+    if sheet.seed is not None:
+        values.append(f"seed={sheet.seed}")
+    return f"{sheet.title or 'made'} with {', '.join(values)}".lstrip() if values else ""
+
+
+def beyond(sheet: Sheet) -> str:
+    """How many marks leave the sheet, how far, and what would show them all; or nothing."""
+    found = mark_boxes(sheet).beyond(sheet.width, sheet.height)
+    if not found.count:
+        return ""
+    far = ", ".join(
+        f"{distance:.4g} {sheet.unit} beyond the {edge}" for edge, distance in found.distances.items()
+    )
+    leave = "leaves" if found.total == 1 else "leave"
+    return (
+        f"{found.count} of {counted(found.total, 'mark')} {leave} the sheet: {far}. "
+        f"All would fit at {Page.of(sheet, fit=True).scale:.2g} of the size (--fit)."
+    )
 
 
 def account(path: Path, sheet: Sheet) -> str:

@@ -32,11 +32,14 @@ class Host:
         Those the program made, in their order.
     reason : str
         Why it was stopped; "" while it may go on.
+    seed : int or None
+        Of sheets that the program gives none.
     """
 
-    def __init__(self, max_steps: int | None = None) -> None:
+    def __init__(self, max_steps: int | None = None, seed: int | None = None) -> None:
         self.sheets: list[Sheet] = []
         self.reason = ""
+        self.seed = seed
         self._max_steps = max_steps
         self._left = float("inf") if max_steps is None else max_steps
 
@@ -74,9 +77,9 @@ def current_host() -> Host | None:
 
 
 @contextmanager
-def hosted(max_steps: int | None = None) -> Iterator[Host]:
+def hosted(max_steps: int | None = None, seed: int | None = None) -> Iterator[Host]:
     """A block whose sheets are found, and whose steps are counted, by the host it gives."""
-    host = Host(max_steps)
+    host = Host(max_steps, seed)
     token = _host.set(host)
     try:
         yield host

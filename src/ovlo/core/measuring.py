@@ -1,29 +1,46 @@
-"""Measures of a trail: how long, how large, whether the pen came back.
+"""Measures of a trail: how long, how large, what lies beyond the sheet, whether the pen came back.
 
-drawn_length(sheet.trail.columns())
+    drawn_length(sheet.trail.columns())
+
+How large a text is depends on its font, which is not known here: it is handed in as a function from a text
+to the corners of its box.
 """
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from dataclasses import dataclass
 from math import hypot
 from typing import TYPE_CHECKING
 
 import numpy as np
+from numpy.typing import NDArray
 
-from ovlo.core.columns import Columns
+from ovlo.core import curves
+from ovlo.core.columns import Columns, Text
+from ovlo.core.outlines import MOVE, Outline, borders, strokes
 
 if TYPE_CHECKING:
     from ovlo.core.sheet import Sheet
+
+Floats = NDArray[np.float64]
+TextBox = Callable[[Text], tuple[Floats, Floats]]
 
 CLOSED = 1e-9
 """A gap below this share of the drawn length is rounding, not a mistake."""
 
 
+def step_lengths(columns: Columns) -> Floats:
+    """How long each step is, in sheet units, shape (n,); arcs along the arc."""
+    moves = columns.points - columns.starts
+    lengths: Floats = np.hypot(moves[:, 0], moves[:, 1])
+    lengths[columns.arcs["step"]] = curves.lengths(columns.arcs)
+    return lengths
+
+
 def drawn_length(columns: Columns) -> float:
     """The length of all drawn lines together, in sheet units."""
-    drawn = columns.is_drawn
-    moves = columns.points[drawn] - columns.starts[drawn]
-    return float(np.hypot(moves[:, 0], moves[:, 1]).sum())
+    return float(step_lengths(columns)[columns.is_drawn].sum())
 
 
 def gaps(sheet: Sheet) -> list[float]:
@@ -31,3 +48,64 @@ def gaps(sheet: Sheet) -> list[float]:
     tolerance = CLOSED * drawn_length(sheet.trail.columns())
     ends = [hypot(nib.position[0] - nib.start.x, nib.position[1] - nib.start.y) for nib in sheet.nibs]
     return [gap if gap > tolerance else 0.0 for gap in ends]
+
+
+@dataclass(frozen=True, eq=False)
+class MarkBoxes:
+    """The boxes of all marks: strokes, areas and texts; the width of lines is left out.
+
+    Attributes
+    ----------
+    low, high : float arrays of shape (m, 2)
+        Lower left and upper right corners.
+    """
+
+    low: Floats
+    high: Floats
+
+    @classmethod
+    def of(cls, columns: Columns, text_box: TextBox) -> MarkBoxes:
+        """The boxes of a trail's marks."""
+        lines, areas = strokes(columns), borders(columns)
+        found = [lines.boxes(), _path_boxes(areas), *(text_box(text) for text in columns.texts)]
+        low = np.vstack([np.reshape(corner, (-1, 2)) for corner, _ in found])
+        return cls(low, np.vstack([np.reshape(corner, (-1, 2)) for _, corner in found]))
+
+    @property
+    def whole(self) -> tuple[float, float, float, float] | None:
+        """The box of everything: left, bottom, right, top; None when nothing is marked."""
+        if not len(self.low):
+            return None
+        left, bottom, right, top = *self.low.min(axis=0).tolist(), *self.high.max(axis=0).tolist()
+        return left, bottom, right, top
+
+    def beyond(self, width: float, height: float) -> Beyond:
+        """What lies beyond a sheet of that size."""
+        half = np.array([width, height]) / 2
+        over = np.concatenate([-half - self.low, self.high - half], axis=1)
+        out = over > CLOSED * max(width, height)
+        farthest = np.where(out, over, 0.0).max(axis=0, initial=0.0)
+        edges = ("left", "bottom", "right", "top")
+        return Beyond(
+            count=int(out.any(axis=1).sum()),
+            total=len(self.low),
+            distances={edge: far for edge, far in zip(edges, farthest.tolist(), strict=True) if far > 0},
+        )
+
+
+@dataclass(frozen=True)
+class Beyond:
+    """How many of all marks leave the sheet, and how far beyond which edge."""
+
+    count: int
+    total: int
+    distances: dict[str, float]
+
+
+def _path_boxes(outline: Outline) -> tuple[Floats, Floats]:
+    """The box of each whole path."""
+    low, high = outline.boxes()
+    if not len(outline):
+        return low, high
+    pieces = np.searchsorted(np.flatnonzero(outline.codes == MOVE), outline.firsts[:-1])
+    return np.minimum.reduceat(low, pieces), np.maximum.reduceat(high, pieces)

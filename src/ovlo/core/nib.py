@@ -152,7 +152,8 @@ class Nib(Shapes):
         """Go straight back to where this contour began, joined there; the heading stays as it is.
 
         A contour begins where the nib was made, at a travel or a lifted move, at `lower`, and on entering
-        `filled` or `returning`. The corner is joined as SVG's `Z` joins it. A contour with nothing drawn stays so.
+        `filled` or `returning`. The corner is joined as SVG's `Z` joins it.
+        A contour with nothing drawn stays so.
 
         Examples
         --------

@@ -67,6 +67,9 @@ class Sheet:
         self._height = arguments.positive(height, "Sheet", "height")
         self._paper = colour.parse(paper, "Sheet(paper=…)")
         self._unit = arguments.choice(unit, "Sheet", "unit", PIXELS_PER_UNIT)
+        host = current_host()
+        if seed is None and host is not None:
+            seed = host.seed
         self._dice = Dice(seed, (self._width, self._height))
         self._trail = Trail()
         self._nibs: list[Nib] = []
@@ -74,7 +77,6 @@ class Sheet:
         """What the picture is called in the files written of it."""
         self.parameters: dict[str, object] = {}
         """The values the drawing was made with, as written into its files."""
-        host = current_host()
         if host is not None:
             host.sheets.append(self)
 
@@ -168,15 +170,17 @@ class Sheet:
         for nib in self._nibs:
             nib.begin_contour()
 
-    def save(self, path: str | PathLike[str], scale: float = 1) -> None:
+    def save(self, path: str | PathLike[str], scale: float = 1, fit: bool = False) -> None:
         """Write the picture to a file; its ending says in which format.
 
         Parameters
         ----------
         path : path
-            Ends in `.svg` or `.png`. The folder must exist. The file is written whole or not at all.
+            Ends in `.svg`, `.png` or `.pdf`. The folder must exist. The file is written whole or not at all.
         scale : float
             How many times as large as the sheet, above 0. A PNG of scale 1 has one pixel per CSS pixel.
+        fit : bool
+            Zoom the view so that all marks are seen, with a margin. Lines and texts are zoomed with it.
 
         Raises
         ------
@@ -191,7 +195,7 @@ class Sheet:
         """
         from ovlo import outlets
 
-        outlets.save(self, path, scale)
+        outlets.save(self, path, scale, fit)
 
     def show(self) -> None:
         """Show the picture in a window, which stays until it is closed; run by `ovlo`, do nothing.

@@ -129,6 +129,39 @@ class Trail:
         self._count(1)
         self._pauses.add(len(self._steps), seconds)
 
+    def append(self, columns: Columns, nib: int) -> None:
+        """Add everything a finished trail holds, as if that nib had made it here."""
+        self._count(len(columns) + len(columns.runs) + len(columns.areas) + len(columns.texts))
+        step, area, order, contour = len(self), len(self._areas), self._order(), self._contours
+        numbers = [
+            self._style_numbers.setdefault(style, len(self._style_numbers)) for style in columns.styles
+        ]
+        runs = columns.runs.copy()
+        runs["start"] += step
+        runs["contour"] += contour
+        runs["nib"] = nib
+        runs["style"] = np.array(numbers, np.int32)[runs["style"]] if numbers else 0
+        runs["area"][runs["area"] >= 0] += area
+        self._contours += int(columns.runs["contour"].max(initial=0))
+        self._steps.append(columns.steps.tobytes())
+        self._runs.append(runs.tobytes())
+        shifts = {"step": step, "order": order, "area": area}
+        for table, rows in (
+            (self._arcs, columns.arcs),
+            (self._areas, columns.areas),
+            (self._area_ends, columns.area_ends),
+            (self._closings, columns.closings),
+            (self._pauses, columns.pauses),
+        ):
+            moved = rows.copy()
+            for name in rows.dtype.names or ():
+                moved[name] += shifts.get(name, 0)
+            table.append(moved.tobytes())
+        self._texts += [
+            text._replace(step=text.step + step, order=text.order + order) for text in columns.texts
+        ]
+        self.interrupt()
+
     def clear(self) -> None:
         """Forget everything recorded."""
         for table in self._tables():

@@ -22,6 +22,8 @@ from ovlo.core.colour import Colour
 from ovlo.core.errors import BadType, OvloError
 from ovlo.core.nib import Nib
 from ovlo.core.sheet import Sheet
+from ovlo.program.parameters import check_names, checked, parameters_of
+from ovlo.render.contact import contact_sheet
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -35,6 +37,7 @@ class Drawing(Generic[P, R]):
         self._procedure = procedure
         self._new_sheet = new_sheet
         self.name = procedure.__name__
+        self.parameters = parameters_of(procedure)
 
     def __repr__(self) -> str:
         return f"<Drawing {self.name}>"
@@ -43,40 +46,97 @@ class Drawing(Generic[P, R]):
         """Draw with a nib, as the plain procedure does."""
         return self._procedure(nib, *args, **kwargs)
 
-    def run(self, **parameters: object) -> Sheet:
+    def run(self, *, seed: int | None = None, **values: object) -> Sheet:
         """Draw on a new sheet.
 
         Parameters
         ----------
-        **parameters
-            The drawing's own.
+        seed : int, optional
+            Of the sheet's dice.
+        **values
+            The drawing's own parameters; those left out have their defaults.
 
         Returns
         -------
         Sheet
             With the picture on it.
 
+        Raises
+        ------
+        BadValue, BadType
+            When there is no such parameter, or a value is of another type or out of range; nothing is
+            drawn then.
+
         Examples
         --------
         >>> @drawing(width=320, height=240)
-        ... def kite(nib, side=90):
+        ... def kite(nib, side: float = 90):
         ...     for _ in nib.full_turn(4):
         ...         nib.forward(side)
         >>> kite.run(side=40)
         <Sheet 320 × 240 px, 5 steps>
         """
-        sheet = self._new_sheet()
-        sheet.title = self.name
+        parameters = checked(self.parameters, values, self.name)
+        sheet = self._new_sheet(seed=seed)
+        sheet.title, sheet.parameters = self.name, parameters
         self._procedure(sheet.new_nib(), **parameters)  # type: ignore[arg-type, call-arg]
         return sheet
 
-    def save(self, path: str | PathLike[str], /, **parameters: object) -> None:
-        """Draw on a new sheet and write it to a file; see `Sheet.save`."""
-        self.run(**parameters).save(path)
+    def read(self, settings: dict[str, str]) -> dict[str, object]:
+        """The values that texts, as typed on a command line, stand for."""
+        check_names(self.parameters, settings, self.name)
+        return {name: self.parameters[name].read(text, self.name) for name, text in settings.items()}
 
-    def show(self, **parameters: object) -> None:
-        """Draw on a new sheet and show it in a window; see `Sheet.show`."""
-        self.run(**parameters).show()
+    def save(
+        self,
+        path: str | PathLike[str],
+        /,
+        *,
+        seed: int | None = None,
+        fit: bool = False,
+        **values: object,
+    ) -> None:
+        """Draw on a new sheet and write it to a file; see `run` and `Sheet.save`."""
+        self.run(seed=seed, **values).save(path, fit=fit)
+
+    def show(self, *, seed: int | None = None, **values: object) -> None:
+        """Draw on a new sheet and show it in a window; see `run` and `Sheet.show`."""
+        self.run(seed=seed, **values).show()
+
+    def vary(self, *, fit_each: bool = False, **ranges: object) -> Sheet:
+        """Draw every combination of some values into one captioned contact sheet.
+
+        Parameters
+        ----------
+        fit_each : bool
+            Zoom each picture to its cell; otherwise all have one scale, so that sizes compare.
+        **ranges
+            For each parameter (or `seed`) a list of values, or one value.
+
+        Returns
+        -------
+        Sheet
+            The contact sheet. A combination that fails shows its error in its cell.
+
+        Raises
+        ------
+        BadValue, BadType
+            When there is no such parameter, a list is empty, or there are more than 400 combinations.
+
+        Examples
+        --------
+        >>> @drawing()
+        ... def kite(nib, sides: int = 4):
+        ...     nib.polygon(sides, radius=90)
+        >>> kite.vary(sides=[3, 4, 5]).title
+        'kite, varied'
+        """
+        from ovlo.program import varying
+
+        lists = {name: varying.listed(value) for name, value in ranges.items()}
+        varying.check_ranges(self, lists)
+        cells = [varying.draw_cell(self, values) for values in varying.combinations(lists)]
+        return contact_sheet(cells, f"{self.name}, varied", fit_each, varying.grid_width(lists))
 
 
 def drawing(
@@ -126,7 +186,7 @@ def drawing(
     return decorate
 
 
-def _check_sheet(new_sheet: Callable[[], Sheet]) -> None:
+def _check_sheet(new_sheet: Callable[..., Sheet]) -> None:
     """Say at once that a sheet cannot be made, without showing it to a host."""
     from ovlo.core.hosting import hosted
 

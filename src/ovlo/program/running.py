@@ -1,22 +1,49 @@
 """Running a user's program: its sheet, or what went wrong and the sheet so far.
 
-outcome = run(load("kite.py"))
-outcome.sheet, outcome.trouble
+    outcome = run_program(load("kite.py"), {"sides": "5"}, seed=None, limits=Limits())
+    outcome.sheet, outcome.trouble
+
+A program may be stopped: by too many steps, by the clock, or by Ctrl-C. The stop is raised in the program
+itself, so that what it drew is kept and the line it was in is known.
 """
 
 from __future__ import annotations
 
-import sys
+import _thread
+import signal
 import sysconfig
+import threading
 import traceback
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
+from functools import lru_cache
 from pathlib import Path
+from types import FrameType
 
 import ovlo
 from ovlo.core.errors import OvloError, WrongUse
-from ovlo.core.hosting import hosted
+from ovlo.core.hosting import Host, Stop, hosted
 from ovlo.core.sheet import Sheet
 from ovlo.program.loading import Program
+
+MAX_STEPS = 5_000_000
+
+
+@dataclass(frozen=True)
+class Limits:
+    """What stops a program.
+
+    Attributes
+    ----------
+    max_steps : int
+        How many steps, texts, pauses and changes of style its trails may hold together.
+    seconds : float or None
+        How long it may run.
+    """
+
+    max_steps: int = MAX_STEPS
+    seconds: float | None = None
 
 
 @dataclass(frozen=True)
@@ -31,67 +58,160 @@ class Outcome:
         How many sheets it made.
     trouble : str
         What went wrong, for the user to read; "" when nothing did.
+    brief : str
+        The same in one sentence.
     """
 
     sheet: Sheet | None
     sheet_count: int
     trouble: str = ""
+    brief: str = ""
 
 
-def run(program: Program) -> Outcome:
-    """Run a drawing or a script."""
-    with hosted() as host:
+def run_program(
+    program: Program,
+    settings: dict[str, str] | None = None,
+    seed: int | None = None,
+    limits: Limits = Limits(),
+) -> Outcome:
+    """Run a file's drawing with values given as text, or a script."""
+    if not program.declares:
+        if settings:
+            raise WrongUse(f"{program.path} is a script, which has no parameters to set.")
+        return run(lambda: program.execute("__main__"), seed, limits, _hint_for_script(program))
+    with telling_where():
+        drawing = program.drawing()
+    values = drawing.read(settings or {})
+    return run(lambda: drawing.run(**values), seed, limits)
+
+
+def _hint_for_script(program: Program) -> str:
+    return (
+        f"{program.path} declares no drawing and makes no sheet. Begin it with\n"
+        "    from ovlo import Sheet\n"
+        "    sheet = Sheet(640, 480)\n"
+        "    nib = sheet.new_nib()"
+    )
+
+
+def run(
+    work: Callable[[], object], seed: int | None = None, limits: Limits = Limits(), hint: str = ""
+) -> Outcome:
+    """Do some work under a host; `hint` is raised if it makes no sheet and nothing else is wrong."""
+    trouble = brief = ""
+    with hosted(limits.max_steps, seed) as host, _stoppable(host, limits.seconds):
         try:
-            if program.declares:
-                drawing = program.drawing()
-                # Sheets made at the top level of the file are not the drawing's.
-                host.sheets.clear()
-                drawing.run()
-            else:
-                program.execute("__main__")
-                _check_has_sheet(program, host.sheets)
-        except WrongUse:
-            raise
+            work()
         except SystemExit as leaving:
-            trouble = "" if not leaving.code else f"The program left with {leaving.code!r}."
-        except Exception as error:
-            trouble = explained(error)
-        else:
-            trouble = ""
+            if leaving.code:
+                trouble = brief = f"The program left with {leaving.code!r}."
+        except (Exception, Stop) as error:
+            trouble, brief = explained(error), in_brief(error)
     sheets = host.sheets
-    return Outcome(sheets[-1] if sheets else None, len(sheets), trouble)
+    if hint and not sheets and not trouble:
+        raise WrongUse(hint)
+    return Outcome(sheets[-1] if sheets else None, len(sheets), trouble, brief)
 
 
-def _check_has_sheet(program: Program, sheets: list[Sheet]) -> None:
-    if not sheets:
-        raise WrongUse(
-            f"{program.path} declares no drawing and makes no sheet. Begin it with\n"
-            "    from ovlo import Sheet\n"
-            "    sheet = Sheet(640, 480)\n"
-            "    nib = sheet.new_nib()"
-        )
+@contextmanager
+def telling_where() -> Iterator[None]:
+    """A block in which a user's file is executed: an error of Ovlo's comes with the user's lines."""
+    try:
+        yield
+    except WrongUse:
+        raise
+    except Exception as error:
+        raise ProgramFailed(explained(error)) from error
+
+
+class ProgramFailed(OvloError):
+    """A user's file that cannot be executed; the message holds its lines."""
+
+
+@contextmanager
+def _stoppable(host: Host, seconds: float | None) -> Iterator[None]:
+    """A block that Ctrl-C and the clock can stop; only a main thread can be stopped so."""
+    if threading.current_thread() is not threading.main_thread():
+        yield
+        return
+    is_over = threading.Event()
+
+    def stop(signal_number: int, frame: FrameType | None) -> None:
+        if not is_over.is_set():
+            late = clock is not None and not clock.is_alive()
+            host.stop(f"its time was over ({seconds:g} s, --time-limit)" if late else "Ctrl-C was pressed")
+
+    clock = None if seconds is None else threading.Timer(seconds, _thread.interrupt_main)
+    before = signal.signal(signal.SIGINT, stop)
+    if clock is not None:
+        clock.daemon = True
+        clock.start()
+    try:
+        yield
+    finally:
+        is_over.set()
+        if clock is not None:
+            clock.cancel()
+        signal.signal(signal.SIGINT, before)
+
+
+# ── what went wrong, for people ───────────────────────────────────────────────────────────────────────────
 
 
 def explained(error: BaseException) -> str:
     """An error with the lines of the user's own program that led to it."""
-    frames = [frame for frame in traceback.extract_tb(error.__traceback__) if is_users(frame.filename)]
-    lines = traceback.format_list(traceback.StackSummary.from_list(frames))
-    name = type(error).__name__
+    frames = users_frames(error)
+    if isinstance(error, RecursionError):
+        return _endless(frames)
+    lines = "".join(traceback.format_list(frames))
+    if isinstance(error, Stop):
+        return f"Stopped: {error}. It was in\n{lines}".rstrip()
     if isinstance(error, OvloError):
-        return f"{''.join(lines)}{name}: {error}"
-    return "".join([*lines, *traceback.format_exception_only(error)]).rstrip()
+        return f"{lines}{type(error).__name__}: {error}"
+    return (lines + "".join(traceback.format_exception_only(error))).rstrip()
 
 
+def in_brief(error: BaseException) -> str:
+    """An error in one line, with the last of the user's lines."""
+    frames = users_frames(error)
+    if isinstance(error, RecursionError):
+        return _endless(frames)
+    place = f"line {frames[-1].lineno}: " if frames else ""
+    words = str(error) or type(error).__name__
+    return (
+        f"{place}Stopped: {words}." if isinstance(error, Stop) else f"{place}{type(error).__name__}: {words}"
+    )
+
+
+def users_frames(error: BaseException) -> traceback.StackSummary:
+    """The frames of a traceback that are the user's own."""
+    frames = traceback.extract_tb(error.__traceback__)
+    return traceback.StackSummary.from_list([frame for frame in frames if is_users(frame.filename)])
+
+
+def _endless(frames: traceback.StackSummary) -> str:
+    """A recursion without end, in a sentence."""
+    if not frames:
+        return "RecursionError: a procedure calls itself without end."
+    turning = frames[-20:]
+    names = list(dict.fromkeys(frame.name for frame in turning))
+    last = turning[-1]
+    who = f"{names[0]} calls itself" if len(names) == 1 else f"{', '.join(names)} call each other"
+    return (
+        f"{last.filename}, line {last.lineno}: {who} without end (it got {len(frames)} calls deep). "
+        "Give it a case in which it only returns, such as: if depth == 0: return."
+    )
+
+
+@lru_cache(maxsize=256)
 def is_users(filename: str) -> bool:
     """Whether a file is the user's own: not of Ovlo, Python, or an installed library."""
     if filename.startswith("<"):
         return False
     path = Path(filename).resolve()
-    folders = sysconfig.get_paths()
     package = Path(ovlo.__file__).parent
     if path.is_relative_to(package / "examples"):
         return True
-    others = [package, *(Path(folders[key]) for key in ("stdlib", "purelib", "platlib"))]
-    return not any(path.is_relative_to(folder.resolve()) for folder in others) and (
-        Path(sys.prefix) not in path.parents or "lib" not in path.parts
-    )
+    paths = sysconfig.get_paths()
+    others = [package, *(Path(paths[key]).resolve() for key in ("stdlib", "purelib", "platlib"))]
+    return not any(path.is_relative_to(folder) for folder in others)

@@ -21,6 +21,7 @@ Renderer = Callable[[Columns, Page], bytes]
 MODULES = {
     ".svg": "ovlo.render.svg",
     ".png": "ovlo.render.png",
+    ".pdf": "ovlo.render.pdf",
 }
 
 

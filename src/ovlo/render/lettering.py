@@ -44,14 +44,21 @@ def foot(text: Text) -> tuple[float, float]:
     return text.x + drop * sine, text.y - drop * cosine
 
 
+def beginning(text: Text) -> tuple[float, float]:
+    """Where the first letter begins, at its foot."""
+    back = ANCHOR[text.align] and ANCHOR[text.align] * width(text)
+    cosine, sine = direction(text.heading)
+    x, y = foot(text)
+    return x - back * cosine, y - back * sine
+
+
 def glyphs(text: Text) -> tuple[NDArray[np.float64], NDArray[np.uint8]]:
     """The letters as a path in sheet units, where they stand; quadratic and cubic curves included."""
     letters = _shaped(text.words, text.font, text.weight, text.slant)
     scale = text.size / DRAWN_SIZE
     cosine, sine = direction(text.heading)
-    along = (letters.vertices - [ANCHOR[text.align] * letters.advance, 0.0]) * scale
-    turned = along @ np.array([[cosine, sine], [-sine, cosine]])
-    return turned + foot(text), letters.codes
+    turned = letters.vertices * scale @ np.array([[cosine, sine], [-sine, cosine]])
+    return turned + beginning(text), letters.codes
 
 
 def box(text: Text) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
@@ -63,9 +70,9 @@ def box(text: Text) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
     return vertices.min(axis=0), vertices.max(axis=0)
 
 
-def width(words: str, size: float, font: str = "sans-serif", weight: str = "normal") -> float:
-    """How far words reach along their line, in the unit of the size."""
-    return _shaped(words, font, weight, "normal").advance * size / DRAWN_SIZE
+def width(text: Text) -> float:
+    """How far the words reach along their line, in sheet units."""
+    return _shaped(text.words, text.font, text.weight, text.slant).advance * text.size / DRAWN_SIZE
 
 
 class _Letters(NamedTuple):

@@ -11,7 +11,12 @@ from dataclasses import dataclass
 
 from ovlo.core import arguments
 from ovlo.core.colour import Colour
+from ovlo.core.measuring import MarkBoxes
 from ovlo.core.sheet import PIXELS_PER_UNIT, Sheet
+from ovlo.render import lettering
+
+MARGIN = 0.04
+"""Of a picture that fits all marks, on each side, as a share of the marks."""
 
 
 @dataclass(frozen=True)
@@ -38,14 +43,16 @@ class Page:
     details: str
 
     @classmethod
-    def of(cls, sheet: Sheet, scale: float = 1) -> Page:
-        """The page that shows a whole sheet, `scale` times as large."""
+    def of(cls, sheet: Sheet, scale: float = 1, fit: bool = False) -> Page:
+        """The page that shows a whole sheet, `scale` times as large, or all its marks, if they are to fit."""
         scale = arguments.positive(scale, "save", "scale")
+        arguments.truth(fit, "save", "fit")
+        left, bottom, width, height = view(sheet, fit)
         return cls(
-            left=-sheet.width / 2,
-            bottom=-sheet.height / 2,
-            width=sheet.width,
-            height=sheet.height,
+            left=left,
+            bottom=bottom,
+            width=width,
+            height=height,
             shown_width=sheet.width * scale,
             shown_height=sheet.height * scale,
             unit=sheet.unit,
@@ -73,6 +80,27 @@ class Page:
     def pixel_height(self) -> int:
         """The height of the picture in whole pixels."""
         return max(1, round(self.shown_height * PIXELS_PER_UNIT[self.unit]))
+
+
+def mark_boxes(sheet: Sheet) -> MarkBoxes:
+    """The boxes of all marks on a sheet, texts included."""
+    return MarkBoxes.of(sheet.trail.columns(), lettering.box)
+
+
+def view(sheet: Sheet, fit: bool) -> tuple[float, float, float, float]:
+    """Left, bottom, width and height of the part of the plane to show.
+
+    To fit, it is the box of all marks with a margin, widened to the shape of the sheet.
+    """
+    columns = sheet.trail.columns()
+    box = mark_boxes(sheet).whole if fit else None
+    if box is None or (box[0] == box[2] and box[1] == box[3]):
+        return -sheet.width / 2, -sheet.height / 2, sheet.width, sheet.height
+    left, bottom, right, top = box
+    line = max((style.line_width for style in columns.styles), default=0.0)
+    zoom = (1 + 2 * MARGIN) * max((right - left + line) / sheet.width, (top - bottom + line) / sheet.height)
+    width, height = zoom * sheet.width, zoom * sheet.height
+    return (left + right - width) / 2, (bottom + top - height) / 2, width, height
 
 
 def details(sheet: Sheet) -> str:

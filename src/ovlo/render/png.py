@@ -23,7 +23,7 @@ from ovlo.render.page import Page
 from ovlo.render.painting import Mark, Painting, painted
 
 if TYPE_CHECKING:
-    from matplotlib.backend_bases import GraphicsContextBase
+    from matplotlib.backend_bases import GraphicsContextBase, RendererBase
     from matplotlib.backends.backend_agg import RendererAgg
     from matplotlib.transforms import Affine2D
     from matplotlib.typing import CapStyleType, JoinStyleType
@@ -131,13 +131,13 @@ class Canvas:
         from matplotlib.path import Path
         from matplotlib.transforms import IdentityTransform
 
-        marks = batch.marks
+        marks, scale = batch.marks, self._page.pixels_per_unit
         styles = [mark.style or Style(line_width=0) for mark, _, _ in marks]
         faces = [rgba(mark.paint or TRANSPARENT) for mark, _, _ in marks]
         # Called by position, and not as annotated: lists of colours and of widths, one for each path.
         draw: Callable[..., None] = self._agg.draw_path_collection
         draw(
-            self._context(styles[0]),
+            graphics_context(self._agg, styles[0], scale),
             self._to_pixels,
             [Path(vertices, codes) for _, vertices, codes in marks],
             np.empty((0, 3, 3)),
@@ -145,8 +145,8 @@ class Canvas:
             IdentityTransform(),
             np.array(faces) if any(mark.paint for mark, _, _ in marks) else np.empty((0, 4)),
             np.array([rgba(style.ink) for style in styles]),
-            [style.line_width * self._page.pixels_per_unit for style in styles],
-            [self._dash(styles[0])],
+            [style.line_width * scale for style in styles],
+            [dashes(styles[0], scale)],
             [True],
             [None],
             "data",
@@ -163,7 +163,7 @@ class Canvas:
 
         if not len(vertices):
             return
-        context = self._context(Style(line_width=0))
+        context = graphics_context(self._agg, Style(line_width=0), 1.0)
         self._agg.draw_path(context, Path(vertices, codes), self._to_pixels, rgba(paint))
 
     def _stroke(self, vertices: NDArray[np.float64], codes: NDArray[np.uint8], style: Style) -> None:
@@ -211,21 +211,7 @@ class Canvas:
         path = Path(vertices, None if is_one_line else codes)
         path.should_simplify = is_one_line and len(vertices) > SIMPLE
         path.simplify_threshold = 1 / 9
-        agg.draw_path(self._context(style), path, self._to_pixels)
-
-    def _context(self, style: Style) -> GraphicsContextBase:
-        context = self._agg.new_gc()
-        context.set_foreground(rgba(style.ink), isRGBA=True)
-        context.set_linewidth(style.line_width * self._page.pixels_per_unit)
-        context.set_dashes(*self._dash(style))
-        context.set_capstyle(CAPS[style.cap])
-        context.set_joinstyle(cast("JoinStyleType", style.join))
-        context.set_snap(False)
-        return context
-
-    def _dash(self, style: Style) -> tuple[float, list[float] | None]:
-        scaled = [length * self._page.pixels_per_unit for length in style.dash]
-        return 0.0, scaled or None
+        agg.draw_path(graphics_context(agg, style, self._page.pixels_per_unit), path, self._to_pixels)
 
     def _blend(self, coverage: NDArray[np.uint8], ink: Colour) -> None:
         """Lay ink on the pixels it covers (source over, https://www.w3.org/TR/compositing-1/)."""
@@ -286,6 +272,23 @@ class Batch:
             self._manner = mark.style[2:]
         self._is_large = len(vertices) > SMALL
         self.marks.append((mark, vertices, codes))
+
+
+def graphics_context(renderer: RendererBase, style: Style, pixels_per_unit: float) -> GraphicsContextBase:
+    """What a Matplotlib renderer wants to know of a style."""
+    context = renderer.new_gc()
+    context.set_foreground(rgba(style.ink), isRGBA=True)
+    context.set_linewidth(style.line_width * pixels_per_unit)
+    context.set_dashes(*dashes(style, pixels_per_unit))
+    context.set_capstyle(CAPS[style.cap])
+    context.set_joinstyle(cast("JoinStyleType", style.join))
+    context.set_snap(False)
+    return context
+
+
+def dashes(style: Style, pixels_per_unit: float) -> tuple[float, list[float] | None]:
+    """A dash pattern as Matplotlib wants it: where it begins, and its lengths if there are any."""
+    return 0.0, [length * pixels_per_unit for length in style.dash] or None
 
 
 def to_pixels(page: Page) -> Affine2D:

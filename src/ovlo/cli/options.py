@@ -1,0 +1,62 @@
+"""Options that several commands share, and what they say.
+
+@click.command()
+@program_argument
+@limit_options
+def draw(program, max_steps, time_limit): ...
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+import click
+
+from ovlo.core.errors import WrongUse
+from ovlo.program.running import MAX_STEPS, Limits
+
+Decorated = Callable[..., Any]
+
+program_argument = click.argument("program", metavar="FILE[:NAME]")
+
+
+def pairs(texts: tuple[str, ...], option: str) -> dict[str, str]:
+    """`name=value` texts by name; the one place that reads them."""
+    found = {}
+    for text in texts:
+        name, equals, value = text.partition("=")
+        if not equals or not name.strip():
+            raise WrongUse(f"{option} takes name=value, as in {option} sides=7, not {text!r}.")
+        if name.strip() in found:
+            raise WrongUse(f"{option} names {name.strip()} twice; give it once.")
+        found[name.strip()] = value
+    return found
+
+
+set_option = click.option(
+    "--set", "settings", multiple=True, metavar="NAME=VALUE", help="Give a parameter a value; repeatable."
+)
+seed_option = click.option("--seed", type=click.IntRange(min=0), help="The seed of the dice.")
+
+
+def limit_options(command: Decorated) -> Decorated:
+    """`--max-steps` and `--time-limit`."""
+    command = click.option(
+        "--time-limit",
+        type=click.FloatRange(min=0, min_open=True),
+        metavar="SECONDS",
+        help="Stop the program after so long; what is drawn by then is kept.",
+    )(command)
+    return click.option(
+        "--max-steps",
+        type=click.IntRange(min=1),
+        default=MAX_STEPS,
+        show_default=True,
+        help="Stop the program after so many steps; what is drawn by then is kept.",
+    )(command)
+
+
+def limits(max_steps: int, time_limit: float | None) -> Limits:
+    """The limits two options stand for."""
+    return Limits(max_steps, time_limit)

@@ -1,0 +1,95 @@
+"""`ovlo vary`: every combination of some values on one contact sheet.
+
+ovlo vary kites.py:kite --range sides=3..8 --range side=20,40,80 -o contact.png
+"""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+
+import click
+
+from ovlo import outlets
+from ovlo.cli.options import limit_options, limits, pairs, program_argument, seed_option, set_option
+from ovlo.core.errors import WrongUse
+from ovlo.program import varying
+from ovlo.program.loading import load
+from ovlo.program.running import telling_where
+from ovlo.render.contact import contact_sheet
+
+
+@click.command()
+@program_argument
+@click.option(
+    "--range",
+    "ranges",
+    multiple=True,
+    metavar="NAME=VALUES",
+    help="Values of a parameter, or of seed: 3..8, 0..1..0.25 or 20,40,80; repeatable.",
+)
+@set_option
+@seed_option
+@click.option("--output", "-o", "outputs", multiple=True, metavar="OUT", help="Where to save; repeatable.")
+@click.option("--fit-each", is_flag=True, help="Zoom each picture to its cell; sizes do not compare then.")
+@click.option("--scale", default=1.0, show_default=True, help="How many times as large.")
+@click.option(
+    "--workers",
+    type=click.IntRange(min=1),
+    default=lambda: os.cpu_count() or 1,
+    show_default="one a core",
+    help="How many pictures are drawn at once.",
+)
+@limit_options
+def vary(
+    program: str,
+    ranges: tuple[str, ...],
+    settings: tuple[str, ...],
+    seed: int | None,
+    outputs: tuple[str, ...],
+    fit_each: bool,
+    scale: float,
+    workers: int,
+    max_steps: int,
+    time_limit: float | None,
+) -> None:
+    """Draw every combination of some values on one captioned contact sheet.
+
+    A picture that fails shows its error in its place. Without -o, the sheet is named after the program.
+    """
+    loaded = load(program)
+    if not loaded.declares:
+        raise WrongUse(f"{loaded.path} is a script, which has no parameters to vary.")
+    with telling_where():
+        drawing = loaded.drawing()
+    call, given = "vary", pairs(settings, "--set")
+    drawing.read(given)
+    lists = {
+        name: varying.range_of(text, varying.known_parameter(drawing, name, call), call)
+        for name, text in pairs(ranges, "--range").items()
+    }
+    if both := given.keys() & lists.keys():
+        raise WrongUse(f"{min(both)} is given by --set and by --range; leave one out.")
+    varying.check_ranges(drawing, lists)
+    targets = [Path(output) for output in outputs] or [Path(f"{drawing.name}-varied.png")]
+    for target in targets:
+        outlets.check_target(target)
+
+    choices = varying.combinations(lists)
+    drawn = varying.draw_cells(program, given, choices, seed, limits(max_steps, time_limit), workers)
+    with click.progressbar(drawn, length=len(choices), label="Drawing", show_pos=True) as progress:
+        cells = list(progress)
+    sheet = contact_sheet(cells, _title(drawing.name, ranges, settings), fit_each, varying.grid_width(lists))
+    failed = [cell for cell in cells if cell.trouble]
+    for cell in failed:
+        click.echo(f"{cell.caption}: {cell.trouble}", err=True)
+    for target in targets:
+        outlets.save(sheet, target, scale, fit=False)
+        done = f"{len(cells)} pictures" + (f", {len(failed)} of them failed" if failed else "")
+        click.echo(f"{target}: {sheet.width:g} × {sheet.height:g} px, {done}")
+    if failed:
+        raise SystemExit(1)
+
+
+def _title(name: str, ranges: tuple[str, ...], settings: tuple[str, ...]) -> str:
+    return f"{name}: {', '.join([*ranges, *settings])}"

@@ -1,0 +1,164 @@
+"""Variations side by side: which combinations there are, and drawing each.
+
+ranges = {"sides": range_of("3..8", parameter, "vary")}
+for values in combinations(ranges): draw_cell(drawing, values)
+"""
+
+from __future__ import annotations
+
+import itertools
+import math
+from collections.abc import Iterable, Iterator
+from concurrent.futures import ProcessPoolExecutor
+from typing import Any, NamedTuple, cast
+
+from ovlo.core import arguments
+from ovlo.core.errors import BadValue
+from ovlo.program.drawing import Drawing
+from ovlo.program.loading import load
+from ovlo.program.parameters import KINDS, Parameter, shown
+from ovlo.program.running import Limits, Outcome, run, run_program
+from ovlo.render.contact import Cell
+
+MOST_CELLS = 400
+
+SEED = Parameter("seed", KINDS[int])
+
+AnyDrawing = Drawing[Any, Any]
+Ranges = dict[str, list[object]]
+
+
+def range_of(text: str, parameter: Parameter, call: str) -> list[object]:
+    """The values that `3..8`, `0..1..0.25` or `20,40,80` stands for."""
+    if ".." in text:
+        return [parameter.read(shown(value), call) for value in _steps(text, parameter.name, call)]
+    values = [part for part in text.split(",") if part.strip()]
+    if not values:
+        raise BadValue(f"{call}: {parameter.name}={text} is empty; give values as in 3..8 or 20,40,80.")
+    return [parameter.read(value, call) for value in values]
+
+
+def _steps(text: str, name: str, call: str) -> list[float]:
+    try:
+        numbers = [float(part) for part in text.split("..")]
+    except ValueError:
+        numbers = []
+    if len(numbers) not in (2, 3) or not all(map(math.isfinite, numbers)):
+        raise BadValue(
+            f"{call}: {name}={text} is no range; write LOW..HIGH or LOW..HIGH..STEP, as in 3..8 or 0..1..0.25."
+        )
+    low, high, step = numbers if len(numbers) == 3 else (*numbers, 1.0)
+    if step <= 0:
+        raise BadValue(f"{call}: {name}={text} would never end; the step must be above 0.")
+    if high < low:
+        raise BadValue(f"{call}: {name}={text} is empty; write the lower end first.")
+    count = math.floor((high - low) / step + 1e-9) + 1
+    _check_count(count, call)
+    # Twelve digits, so that 0.1 steps do not end in …0000004.
+    values = [float(f"{low + i * step:.12g}") for i in range(count)]
+    return [int(value) if value.is_integer() else value for value in values]
+
+
+def listed(values: object) -> list[object]:
+    """A list of values, or the one value given."""
+    if isinstance(values, str) or not isinstance(values, Iterable):
+        return [values]
+    return list(itertools.islice(values, MOST_CELLS + 1))
+
+
+def check_ranges(drawing: AnyDrawing, ranges: Ranges) -> None:
+    """Refuse unknown parameters, values that will not do, and too many combinations."""
+    call = f"{drawing.name}.vary"
+    for name, values in ranges.items():
+        parameter = known_parameter(drawing, name, call)
+        if not values:
+            raise BadValue(f"{call}: {name} is an empty list; give at least one value.")
+        for value in values[:MOST_CELLS]:
+            parameter.check(value, call)
+    if not ranges:
+        raise BadValue(f"{call}: give at least one parameter a list of values, as in sides=[3, 4, 5].")
+    _check_count(math.prod(len(values) for values in ranges.values()), call)
+
+
+def known_parameter(drawing: AnyDrawing, name: str, call: str) -> Parameter:
+    """A drawing's parameter, or the seed, by name."""
+    if name == SEED.name:
+        return SEED
+    if name not in drawing.parameters:
+        near = arguments.near(name, [*drawing.parameters, SEED.name])
+        known = ", ".join([*drawing.parameters, SEED.name])
+        raise BadValue(f"{call}: there is no parameter {name!r}{near}; there are {known}.")
+    return drawing.parameters[name]
+
+
+def _check_count(count: int, call: str) -> None:
+    if count > MOST_CELLS:
+        raise BadValue(
+            f"{call}: {count:,} pictures are too many; at most {MOST_CELLS} fit on a contact sheet."
+        )
+
+
+def combinations(ranges: Ranges) -> list[dict[str, object]]:
+    """Every combination, the last range running fastest."""
+    return [dict(zip(ranges, values, strict=True)) for values in itertools.product(*ranges.values())]
+
+
+def grid_width(ranges: Ranges) -> int | None:
+    """With two ranges, one row for each value of the first; else as it fits."""
+    several = [values for values in ranges.values() if len(values) > 1]
+    return len(several[-1]) if len(several) == 2 and len(several[-1]) <= 10 else None
+
+
+def caption(values: dict[str, object]) -> str:
+    """`sides=3, side=40`."""
+    return ", ".join(f"{name}={shown(value)}" for name, value in values.items())
+
+
+def draw_cell(drawing: AnyDrawing, values: dict[str, object]) -> Cell:
+    """Draw one combination in this process; a failure is told in the cell."""
+    return _cell(run(lambda: drawing.run(**values)), values)
+
+
+def draw_cells(
+    target: str,
+    settings: dict[str, str],
+    choices: list[dict[str, object]],
+    seed: int | None,
+    limits: Limits,
+    workers: int,
+) -> Iterator[Cell]:
+    """Draw combinations of a program's values in worker processes, in their order.
+
+    `settings` are the values all pictures share.
+    """
+    jobs = [Job(target, settings, values, seed, limits) for values in choices]
+    if workers == 1:
+        yield from map(_draw_job, jobs)
+        return
+    with ProcessPoolExecutor(workers) as pool:
+        yield from pool.map(_draw_job, jobs, chunksize=max(1, len(jobs) // (4 * workers)))
+
+
+class Job(NamedTuple):
+    """What a worker process is told of a cell."""
+
+    target: str
+    settings: dict[str, str]
+    values: dict[str, object]
+    seed: int | None
+    limits: Limits
+
+
+def _draw_job(job: Job) -> Cell:
+    texts = {name: shown(value) for name, value in job.values.items() if name != SEED.name}
+    seed = cast("int | None", job.values.get(SEED.name, job.seed))
+    return _cell(run_program(load(job.target), job.settings | texts, seed, job.limits), job.values)
+
+
+def _cell(outcome: Outcome, values: dict[str, object]) -> Cell:
+    sheet = outcome.sheet
+    if sheet is None:
+        return Cell(caption(values), None, trouble=outcome.brief)
+    return Cell(
+        caption(values), sheet.trail.columns(), (sheet.width, sheet.height), sheet.paper, outcome.brief
+    )
