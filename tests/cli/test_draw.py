@@ -31,7 +31,8 @@ sheet.show()
 def test_a_drawing_is_saved_in_every_format_asked_for(ovlo_command, program, tmp_path):
     done = ovlo_command("draw", program(DRAWING), "-o", "a.svg", "-o", "a.png", "--scale", 2)
     assert done.returncode == 0, done.stderr
-    svg, png = done.stdout.splitlines()
+    values, svg, png = done.stdout.splitlines()
+    assert values == "kite with side=90"
     assert svg == (
         "a.svg: 320 × 240 px, 5 steps (4 drawn, 1 jump), 360.0 px drawn, the pen came back to its start"
     )
@@ -104,12 +105,12 @@ def test_programs_that_cannot_be_drawn(ovlo_command, program, source, status, wo
 @pytest.mark.parametrize(
     ("arguments", "status", "words"),
     [
-        (["nowhere.py"], 1, "There is no file nowhere.py"),
-        (["kit.py"], 1, "did you mean 'kite.py'"),
-        (["kite.py", "-o", "kite.bmp"], 1, "no format '.bmp'"),
-        (["kite.py", "-o", "no/kite.svg"], 1, "no folder 'no'"),
-        (["kite.py", "--scale", "0"], 1, "scale must be above 0"),
-        (["."], 1, "is a folder"),
+        (["nowhere.py"], 2, "There is no file nowhere.py"),
+        (["kit.py"], 2, "did you mean 'kite.py'"),
+        (["kite.py", "-o", "kite.bmp"], 2, "no format '.bmp'"),
+        (["kite.py", "-o", "no/kite.svg"], 2, "no folder 'no'"),
+        (["kite.py", "--scale", "0"], 2, "0.0 is not in the range x>0"),
+        (["."], 2, "is a folder"),
         (["kite.py", "--scale", "big"], 2, "not a valid float"),
     ],
 )

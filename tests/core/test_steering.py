@@ -116,6 +116,14 @@ def test_a_tiny_turn_to_the_right_keeps_the_heading_in_range(nib):
     assert nib.heading == 0.0
 
 
+def test_whole_turns_leave_the_heading_as_it_is(nib):
+    nib.turn_to(0.1)
+    nib.left(360)
+    nib.right(3600)
+    nib.walk([0], [720])
+    assert nib.heading == 0.1
+
+
 def test_headings_and_points(nib):
     nib.line_to((30, 40))
     assert nib.pose == (30, 40, 0)

@@ -11,7 +11,15 @@ import click
 
 from ovlo import outlets
 from ovlo.cli import asking, listing, wording
-from ovlo.cli.options import limit_options, limits, pairs, program_argument, seed_option, set_option
+from ovlo.cli.options import (
+    limit_options,
+    limits,
+    pairs,
+    program_argument,
+    scale_option,
+    seed_option,
+    set_option,
+)
 from ovlo.program.loading import Program, load
 from ovlo.program.running import Limits, Outcome, run_program
 
@@ -32,7 +40,7 @@ from ovlo.program.running import Limits, Outcome, run_program
 @click.option("--list", "is_list", is_flag=True, help="Show the drawings in the file and their parameters.")
 @seed_option
 @click.option("--fit", is_flag=True, help="Zoom the view so that all marks are seen.")
-@click.option("--scale", default=1.0, show_default=True, help="How many times as large.")
+@scale_option
 @limit_options
 def draw(
     program: str,

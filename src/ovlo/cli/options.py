@@ -37,6 +37,13 @@ def pairs(texts: tuple[str, ...], option: str) -> dict[str, str]:
 set_option = click.option(
     "--set", "settings", multiple=True, metavar="NAME=VALUE", help="Give a parameter a value; repeatable."
 )
+scale_option = click.option(
+    "--scale",
+    type=click.FloatRange(min=0, min_open=True),
+    default=1.0,
+    show_default=True,
+    help="How many times as large.",
+)
 seed_option = click.option("--seed", type=click.IntRange(min=0), help="The seed of the dice.")
 
 

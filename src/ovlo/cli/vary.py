@@ -11,7 +11,16 @@ from pathlib import Path
 import click
 
 from ovlo import outlets
-from ovlo.cli.options import limit_options, limits, pairs, program_argument, seed_option, set_option
+from ovlo.cli.options import (
+    limit_options,
+    limits,
+    pairs,
+    program_argument,
+    scale_option,
+    seed_option,
+    set_option,
+)
+from ovlo.core.dice import fresh_seed
 from ovlo.core.errors import WrongUse
 from ovlo.program import varying
 from ovlo.program.loading import load
@@ -32,7 +41,7 @@ from ovlo.render.contact import contact_sheet
 @seed_option
 @click.option("--output", "-o", "outputs", multiple=True, metavar="OUT", help="Where to save; repeatable.")
 @click.option("--fit-each", is_flag=True, help="Zoom each picture to its cell; sizes do not compare then.")
-@click.option("--scale", default=1.0, show_default=True, help="How many times as large.")
+@scale_option
 @click.option(
     "--workers",
     type=click.IntRange(min=1),
@@ -76,10 +85,13 @@ def vary(
         outlets.check_target(target)
 
     choices = varying.combinations(lists)
-    drawn = varying.draw_cells(program, given, choices, seed, limits(max_steps, time_limit), workers)
+    common = fresh_seed() if seed is None else seed
+    drawn = varying.draw_cells(program, given, choices, common, limits(max_steps, time_limit), workers)
     with click.progressbar(drawn, length=len(choices), label="Drawing", show_pos=True) as progress:
         cells = list(progress)
     sheet = contact_sheet(cells, _title(drawing.name, ranges, settings), fit_each, varying.grid_width(lists))
+    if "seed" not in lists and any(cell.used_dice for cell in cells):
+        click.echo(f"All pictures have seed={common}.")
     failed = [cell for cell in cells if cell.trouble]
     for cell in failed:
         click.echo(f"{cell.caption}: {cell.trouble}", err=True)

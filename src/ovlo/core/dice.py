@@ -57,8 +57,13 @@ class Dice:
     @cached_property
     def _random(self) -> Random:
         if self._seed is None:
-            self._seed = SystemRandom().randrange(FRESH_SEEDS)
+            self._seed = fresh_seed()
         return Random(self._seed)
+
+    @property
+    def is_used(self) -> bool:
+        """Whether they were thrown yet."""
+        return "_random" in vars(self)
 
     def integer(self, low: int, high: int) -> int:
         """A whole number from low to high, both possible.
@@ -151,6 +156,11 @@ class Dice:
         if min(width, height) < 0:
             raise BadValue(f"point: a margin of {margin:g} leaves nothing of the sheet.")
         return self._random.uniform(-width, width), self._random.uniform(-height, height)
+
+
+def fresh_seed() -> int:
+    """A seed nobody chose, short enough to be copied by hand."""
+    return SystemRandom().randrange(FRESH_SEEDS)
 
 
 def _check_order(low: float, high: float, call: str) -> None:

@@ -14,10 +14,11 @@ from __future__ import annotations
 class OvloError(Exception):
     """Anything Ovlo refuses or cannot do.
 
-    `exit_status` is what the command line ends with when the error reaches it.
+    `exit_status` is what the command line ends with when the error reaches it: 2, wrong usage, unless the
+    class says otherwise. What happens inside a user's program never gets there.
     """
 
-    exit_status = 1
+    exit_status = 2
 
 
 class BadValue(OvloError, ValueError):
@@ -32,11 +33,23 @@ class FileTrouble(OvloError, OSError):
     """A file that cannot be read or written."""
 
 
+class CannotWrite(FileTrouble):
+    """A file that could not be written although there was nothing wrong with asking."""
+
+    exit_status = 1
+
+
 class NoDisplay(OvloError, RuntimeError):
     """There is no screen to show a window on."""
+
+    exit_status = 1
+
+
+class ProgramFailed(OvloError):
+    """A user's file that cannot be executed; the message holds its lines."""
+
+    exit_status = 1
 
 
 class WrongUse(OvloError, ValueError):
     """A command or drawing asked for in a way it cannot be done."""
-
-    exit_status = 2

@@ -76,8 +76,8 @@ class MarkBoxes:
         """The box of everything: left, bottom, right, top; None when nothing is marked."""
         if not len(self.low):
             return None
-        left, bottom, right, top = *self.low.min(axis=0).tolist(), *self.high.max(axis=0).tolist()
-        return left, bottom, right, top
+        (left, bottom), (right, top) = self.low.min(axis=0), self.high.max(axis=0)
+        return float(left), float(bottom), float(right), float(top)
 
     def beyond(self, width: float, height: float) -> Beyond:
         """What lies beyond a sheet of that size."""

@@ -6,11 +6,12 @@
 `forward`, `left` and `right` are the calls a drawing makes a million times, so they do their own checking
 in place: one type test and one comparison, which fail for everything that is not an ordinary number and
 hand it to `arguments` for a verdict. The direction is worked out when the nib turns, not when it moves.
+Whole turns are taken off an angle before it is added, so that they do not cost the heading its last digits.
 """
 
 from __future__ import annotations
 
-from math import atan2, cos, degrees, hypot, sin
+from math import atan2, cos, degrees, fmod, hypot, sin
 
 from numpy.typing import ArrayLike
 
@@ -293,8 +294,8 @@ class Steering:
         """
         if type(angle) is not float and type(angle) is not int:
             angle = arguments.real(angle, "left", "angle")
-        if not -LARGEST < angle < LARGEST:
-            arguments.real(angle, "left", "angle")
+        if not -360.0 < angle < 360.0:
+            angle = fmod(arguments.real(angle, "left", "angle"), 360.0)
         heading = (self._heading + angle) % 360.0
         if heading % 90.0:
             self._cosine = cos(heading * DEGREE)
@@ -321,8 +322,8 @@ class Steering:
         """
         if type(angle) is not float and type(angle) is not int:
             angle = arguments.real(angle, "right", "angle")
-        if not -LARGEST < angle < LARGEST:
-            arguments.real(angle, "right", "angle")
+        if not -360.0 < angle < 360.0:
+            angle = fmod(arguments.real(angle, "right", "angle"), 360.0)
         self.left(-angle)
 
     def arc_left(self, radius: float, sweep: float) -> None:
@@ -382,7 +383,7 @@ class Steering:
             raise BadValue(
                 f"{call}: radius must not be negative, not {radius:g}; use {other}({-radius:g}, …)."
             )
-        heading = normal(self._heading + side * sweep)
+        heading = normal(self._heading + side * fmod(sweep, 360.0))
         cosine, sine = direction(normal(sweep))
         # u leads from the centre to the nib, v along its heading.
         u = side * radius * self._sine, -side * radius * self._cosine

@@ -80,8 +80,8 @@ def _headings(start: float, turns: NDArray[np.float64]) -> NDArray[np.float64]:
     """
     sums = np.empty(len(turns) + 1)
     sums[0] = start
-    # Whole turns first, when there are such: the remainder is exact.
-    sums[1:] = np.fmod(turns, 360.0) if np.abs(turns).max() > 36000 else turns
+    # Whole turns are taken off first, as `left` does: the remainder is exact.
+    sums[1:] = np.fmod(turns, 360.0) if np.abs(turns).max() >= 360.0 else turns
     turns = sums[1:].copy()
     np.cumsum(sums, out=sums)
     before, after = sums[:-1], sums[1:]

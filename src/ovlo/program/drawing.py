@@ -16,9 +16,10 @@ import functools
 import inspect
 from collections.abc import Callable
 from os import PathLike
-from typing import Concatenate, Generic, ParamSpec, TypeVar
+from typing import Any, Concatenate, Generic, ParamSpec, TypeVar
 
 from ovlo.core.colour import Colour
+from ovlo.core.dice import fresh_seed
 from ovlo.core.errors import BadType, OvloError
 from ovlo.core.nib import Nib
 from ovlo.core.sheet import Sheet
@@ -32,7 +33,7 @@ R = TypeVar("R")
 class Drawing(Generic[P, R]):
     """A procedure that draws, with the sheet it draws on. `@drawing` makes one."""
 
-    def __init__(self, procedure: Callable[Concatenate[Nib, P], R], new_sheet: Callable[[], Sheet]) -> None:
+    def __init__(self, procedure: Callable[Concatenate[Nib, P], R], new_sheet: Callable[..., Sheet]) -> None:
         functools.update_wrapper(self, procedure)
         self._procedure = procedure
         self._new_sheet = new_sheet
@@ -76,16 +77,21 @@ class Drawing(Generic[P, R]):
         >>> kite.run(side=40)
         <Sheet 320 × 240 px, 5 steps>
         """
-        parameters = checked(self.parameters, values, self.name)
+        parameters = self.complete(values)
         sheet = self._new_sheet(seed=seed)
         sheet.title, sheet.parameters = self.name, parameters
-        self._procedure(sheet.new_nib(), **parameters)  # type: ignore[arg-type, call-arg]
+        procedure: Callable[..., R] = self._procedure
+        procedure(sheet.new_nib(), **parameters)
         return sheet
 
-    def read(self, settings: dict[str, str]) -> dict[str, object]:
+    def read(self, settings: dict[str, str]) -> dict[str, Any]:
         """The values that texts, as typed on a command line, stand for."""
         check_names(self.parameters, settings, self.name)
         return {name: self.parameters[name].read(text, self.name) for name, text in settings.items()}
+
+    def complete(self, values: dict[str, Any]) -> dict[str, Any]:
+        """All parameters with their values, defaults included, every one of them checked."""
+        return checked(self.parameters, values, self.name)
 
     def save(
         self,
@@ -135,7 +141,8 @@ class Drawing(Generic[P, R]):
 
         lists = {name: varying.listed(value) for name, value in ranges.items()}
         varying.check_ranges(self, lists)
-        cells = [varying.draw_cell(self, values) for values in varying.combinations(lists)]
+        seed = fresh_seed()
+        cells = [varying.draw_cell(self, values, seed) for values in varying.combinations(lists)]
         return contact_sheet(cells, f"{self.name}, varied", fit_each, varying.grid_width(lists))
 
 

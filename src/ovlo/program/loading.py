@@ -20,7 +20,7 @@ from types import CodeType, ModuleType
 from typing import Any
 
 from ovlo.core import arguments
-from ovlo.core.errors import FileTrouble, WrongUse
+from ovlo.core.errors import FileTrouble, ProgramFailed, WrongUse
 from ovlo.program.drawing import Drawing
 
 AnyDrawing = Drawing[Any, Any]
@@ -94,7 +94,7 @@ def load(target: str) -> Program:
         tree = ast.parse(source, str(path))
     except (SyntaxError, ValueError) as error:  # a null byte is a ValueError
         lines = "".join(traceback.format_exception_only(error)).rstrip()
-        raise FileTrouble(f"{path} is not a Python program.\n{lines}") from error
+        raise ProgramFailed(f"{path} is not a Python program.\n{lines}") from error
     declares = _uses_drawing(tree)
     if name and not declares:
         raise WrongUse(f"{path} is a script without drawings; leave out {':' + name!r}.")

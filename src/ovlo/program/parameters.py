@@ -216,8 +216,8 @@ def _parameter(procedure: Callable[..., object], item: inspect.Parameter, hint: 
         kind = KINDS[hint]
     else:
         raise BadType(
-            f"{_where(procedure)}: {item.name} is of the type {_type_name(hint)}, which nobody could type in; "
-            "use int, float, bool, str, Colour or Literal[…]."
+            f"{_where(procedure)}: {item.name} is of the type {_type_name(hint)}, which nobody could "
+            "type in; use int, float, bool, str, Colour or Literal[…]."
         )
     if span is not None and hint not in (int, float):
         raise BadType(f"{_where(procedure)}: {item.name} has a Span, but is a {kind.name}, not a number.")
@@ -258,7 +258,7 @@ def check_names(parameters: dict[str, Parameter], names: Iterable[str], call: st
             raise BadValue(f"{call}: there is no parameter {name!r}{near}; its parameters: {known}.")
 
 
-def checked(parameters: dict[str, Parameter], values: dict[str, object], call: str) -> dict[str, object]:
+def checked(parameters: dict[str, Parameter], values: dict[str, Any], call: str) -> dict[str, Any]:
     """All parameters with their values, defaults included, every one of them checked."""
     check_names(parameters, values, call)
     found = {}

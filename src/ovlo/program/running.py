@@ -22,7 +22,7 @@ from pathlib import Path
 from types import FrameType
 
 import ovlo
-from ovlo.core.errors import OvloError, WrongUse
+from ovlo.core.errors import OvloError, ProgramFailed, WrongUse
 from ovlo.core.hosting import Host, Stop, hosted
 from ovlo.core.sheet import Sheet
 from ovlo.program.loading import Program
@@ -81,8 +81,8 @@ def run_program(
         return run(lambda: program.execute("__main__"), seed, limits, _hint_for_script(program))
     with telling_where():
         drawing = program.drawing()
-    values = drawing.read(settings or {})
-    return run(lambda: drawing.run(**values), seed, limits)
+    values = drawing.complete(drawing.read(settings or {}))
+    return run(lambda: drawing.run(seed=seed, **values), seed, limits)
 
 
 def _hint_for_script(program: Program) -> str:
@@ -122,10 +122,6 @@ def telling_where() -> Iterator[None]:
         raise
     except Exception as error:
         raise ProgramFailed(explained(error)) from error
-
-
-class ProgramFailed(OvloError):
-    """A user's file that cannot be executed; the message holds its lines."""
 
 
 @contextmanager

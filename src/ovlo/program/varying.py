@@ -10,7 +10,7 @@ import itertools
 import math
 from collections.abc import Iterable, Iterator
 from concurrent.futures import ProcessPoolExecutor
-from typing import Any, NamedTuple, cast
+from typing import Any, NamedTuple
 
 from ovlo.core import arguments
 from ovlo.core.errors import BadValue
@@ -21,14 +21,15 @@ from ovlo.program.running import Limits, Outcome, run, run_program
 from ovlo.render.contact import Cell
 
 MOST_CELLS = 400
+MOST_ACROSS = 10
 
 SEED = Parameter("seed", KINDS[int])
 
 AnyDrawing = Drawing[Any, Any]
-Ranges = dict[str, list[object]]
+Ranges = dict[str, list[Any]]
 
 
-def range_of(text: str, parameter: Parameter, call: str) -> list[object]:
+def range_of(text: str, parameter: Parameter, call: str) -> list[Any]:
     """The values that `3..8`, `0..1..0.25` or `20,40,80` stands for."""
     if ".." in text:
         return [parameter.read(shown(value), call) for value in _steps(text, parameter.name, call)]
@@ -45,7 +46,8 @@ def _steps(text: str, name: str, call: str) -> list[float]:
         numbers = []
     if len(numbers) not in (2, 3) or not all(map(math.isfinite, numbers)):
         raise BadValue(
-            f"{call}: {name}={text} is no range; write LOW..HIGH or LOW..HIGH..STEP, as in 3..8 or 0..1..0.25."
+            f"{call}: {name}={text} is no range; write LOW..HIGH or LOW..HIGH..STEP, "
+            "as in 3..8 or 0..1..0.25."
         )
     low, high, step = numbers if len(numbers) == 3 else (*numbers, 1.0)
     if step <= 0:
@@ -59,7 +61,7 @@ def _steps(text: str, name: str, call: str) -> list[float]:
     return [int(value) if value.is_integer() else value for value in values]
 
 
-def listed(values: object) -> list[object]:
+def listed(values: object) -> list[Any]:
     """A list of values, or the one value given."""
     if isinstance(values, str) or not isinstance(values, Iterable):
         return [values]
@@ -98,38 +100,47 @@ def _check_count(count: int, call: str) -> None:
         )
 
 
-def combinations(ranges: Ranges) -> list[dict[str, object]]:
-    """Every combination, the last range running fastest."""
-    return [dict(zip(ranges, values, strict=True)) for values in itertools.product(*ranges.values())]
+def combinations(ranges: Ranges) -> list[dict[str, Any]]:
+    """Every combination, the last range running fastest; of just two, the longer one."""
+    order = list(ranges)
+    if len(order) == 2:
+        order.sort(key=lambda name: len(ranges[name]))
+    found = [
+        dict(zip(order, values, strict=True))
+        for values in itertools.product(*(ranges[name] for name in order))
+    ]
+    return [{name: values[name] for name in ranges} for values in found]
 
 
 def grid_width(ranges: Ranges) -> int | None:
-    """With two ranges, one row for each value of the first; else as it fits."""
-    several = [values for values in ranges.values() if len(values) > 1]
-    return len(several[-1]) if len(several) == 2 and len(several[-1]) <= 10 else None
+    """With two ranges, the longer one goes across; else as it fits."""
+    longest = max(len(values) for values in ranges.values())
+    return longest if len(ranges) == 2 and longest <= MOST_ACROSS else None
 
 
-def caption(values: dict[str, object]) -> str:
+def caption(values: dict[str, Any]) -> str:
     """`sides=3, side=40`."""
     return ", ".join(f"{name}={shown(value)}" for name, value in values.items())
 
 
-def draw_cell(drawing: AnyDrawing, values: dict[str, object]) -> Cell:
+def draw_cell(drawing: AnyDrawing, values: dict[str, Any], common_seed: int) -> Cell:
     """Draw one combination in this process; a failure is told in the cell."""
-    return _cell(run(lambda: drawing.run(**values)), values)
+    seed = values.get(SEED.name, common_seed)
+    own = {name: value for name, value in values.items() if name != SEED.name}
+    return _cell(run(lambda: drawing.run(seed=seed, **own), seed), values)
 
 
 def draw_cells(
     target: str,
     settings: dict[str, str],
-    choices: list[dict[str, object]],
-    seed: int | None,
+    choices: list[dict[str, Any]],
+    seed: int,
     limits: Limits,
     workers: int,
 ) -> Iterator[Cell]:
     """Draw combinations of a program's values in worker processes, in their order.
 
-    `settings` are the values all pictures share.
+    `settings` and `seed` are what all pictures share, so that they differ by their own values alone.
     """
     jobs = [Job(target, settings, values, seed, limits) for values in choices]
     if workers == 1:
@@ -144,21 +155,26 @@ class Job(NamedTuple):
 
     target: str
     settings: dict[str, str]
-    values: dict[str, object]
-    seed: int | None
+    values: dict[str, Any]
+    seed: int
     limits: Limits
 
 
 def _draw_job(job: Job) -> Cell:
     texts = {name: shown(value) for name, value in job.values.items() if name != SEED.name}
-    seed = cast("int | None", job.values.get(SEED.name, job.seed))
+    seed = job.values.get(SEED.name, job.seed)
     return _cell(run_program(load(job.target), job.settings | texts, seed, job.limits), job.values)
 
 
-def _cell(outcome: Outcome, values: dict[str, object]) -> Cell:
+def _cell(outcome: Outcome, values: dict[str, Any]) -> Cell:
     sheet = outcome.sheet
     if sheet is None:
         return Cell(caption(values), None, trouble=outcome.brief)
     return Cell(
-        caption(values), sheet.trail.columns(), (sheet.width, sheet.height), sheet.paper, outcome.brief
+        caption(values),
+        sheet.trail.columns(),
+        (sheet.width, sheet.height),
+        sheet.paper,
+        outcome.brief,
+        sheet.dice.is_used,
     )

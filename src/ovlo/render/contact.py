@@ -48,6 +48,8 @@ class Cell:
     paper : Colour
     trouble : str
         What went wrong, in a sentence; "" when nothing did.
+    used_dice : bool
+        Whether chance had a part in it.
     """
 
     caption: str
@@ -55,6 +57,7 @@ class Cell:
     size: tuple[float, float] = (4.0, 3.0)
     paper: Colour = WHITE
     trouble: str = ""
+    used_dice: bool = False
 
 
 def contact_sheet(cells: list[Cell], title: str, fit_each: bool = False, across: int | None = None) -> Sheet:
@@ -69,7 +72,7 @@ def contact_sheet(cells: list[Cell], title: str, fit_each: bool = False, across:
     across = across or min(len(cells), max(1, ceil(sqrt(len(cells) * 4 / 3 * shape))))
     side = min(max((WIDTH - GAP) / across - GAP, NARROWEST), WIDEST)
     row = side * shape + CAPTION + GAP
-    sheet = _plain_sheet(across * (side + GAP) + GAP, TITLE + ceil(len(cells) / across) * row)
+    sheet = _plain_sheet(round(across * (side + GAP) + GAP), round(TITLE + ceil(len(cells) / across) * row))
     sheet.title = title
     nib = sheet.new_nib()
     nib.travel_to(-sheet.width / 2 + GAP, sheet.height / 2 - TITLE / 2)

@@ -9,7 +9,7 @@ import os
 import tempfile
 from pathlib import Path
 
-from ovlo.core.errors import FileTrouble
+from ovlo.core.errors import CannotWrite, FileTrouble
 
 
 def check_folder(path: Path) -> None:
@@ -31,7 +31,7 @@ def write(path: Path, content: bytes) -> None:
         os.chmod(temporary, _permissions(path))
         os.replace(temporary, path)
     except OSError as error:
-        raise FileTrouble(
+        raise CannotWrite(
             f"save: {str(path)!r} cannot be written ({error.strerror}); "
             "look at the rights of its folder and the space left."
         ) from error

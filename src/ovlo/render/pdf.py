@@ -130,7 +130,7 @@ def path_of(outline: Outline, mark: Mark) -> tuple[NDArray[np.float64], NDArray[
 
 
 def with_cubics(outline: Outline) -> Outline:
-    """The same with arcs as cubic Bézier curves over 45° at most, which are off by 4 millionths of the radius.
+    """The same with arcs as cubic Bézier curves over 45° at most, off by 4 millionths of the radius.
 
     For an arc from P to Q over the angle a, with the derivatives P' and Q' by the angle, the control points
     are P + k·P' and Q - k·Q' with k = 4/3·tan(a/4) (Goldapp, Approximation of circular arcs by cubic

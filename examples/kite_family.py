@@ -1,0 +1,37 @@
+"""One kite, many kinds: the number of sides, the size and the tail are parameters."""
+
+from typing import Annotated
+
+from ovlo import Colour, Span, drawing
+
+
+@drawing(width=400, height=480, paper="aliceblue")
+def kite(
+    nib,
+    sides: Annotated[int, Span(3, 12)] = 4,
+    size: Annotated[float, Span(20, 120)] = 70,
+    tail: Annotated[int, Span(0, 8)] = 5,
+    sail: Colour = "tomato",
+):
+    """A kite of any number of sides, on a tail with bows."""
+    nib.line_width = 3
+    nib.travel_to(0, 90)
+    nib.turn_to(90)
+    nib.polygon(sides, radius=size, turn=180, fill=sail)
+    nib.travel(-size)
+    nib.turn_to(270)
+    for i in range(tail):
+        nib.arc_left(18, 90)
+        bow(nib, 14 - i)
+        nib.arc_right(18, 90)
+
+
+def bow(nib, size):
+    """Two triangles that meet where the nib stands."""
+    for side in (90, -90):
+        with nib.returning(), nib.filled("gold"):
+            nib.left(side - 30)
+            nib.forward(size)
+            nib.left(120)
+            nib.forward(size)
+            nib.close()
