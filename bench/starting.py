@@ -4,21 +4,56 @@ from __future__ import annotations
 
 import subprocess
 import sys
-from collections.abc import Iterator
+import tempfile
+from collections.abc import Callable, Iterator
+from pathlib import Path
 
 from bench.harness import Ratio
+
+EXAMPLES = Path(__file__).parents[1] / "examples"
+
+BUSY = """
+from ovlo import drawing
+
+@drawing()
+def busy(nib, number=1):
+    for i in range(60_000):
+        nib.forward(i % 7)
+        nib.left(number)
+"""
 
 
 def ratios() -> Iterator[Ratio]:
     """The rows of the table."""
+    folder = Path(tempfile.mkdtemp())
+    (folder / "busy.py").write_text(BUSY)
+    ovlo = str(Path(sys.executable).with_name("ovlo"))
 
-    def process(*arguments: str) -> None:
-        subprocess.run([sys.executable, *arguments], check=True)
+    def process(*arguments: str) -> Callable[[], None]:
+        def run() -> None:
+            subprocess.run(arguments, check=True, cwd=folder, capture_output=True)
+
+        return run
 
     yield Ratio(
         "import ovlo",
         "import numpy",
         1.5,
-        floor=lambda: process("-c", "import numpy"),
-        ours=lambda: process("-c", "import ovlo"),
+        floor=process(sys.executable, "-c", "import numpy"),
+        ours=process(sys.executable, "-c", "import ovlo"),
+    )
+    yield Ratio(
+        "ovlo draw of a small program to SVG",
+        "import numpy, click",
+        2.5,
+        floor=process(sys.executable, "-c", "import numpy, click"),
+        ours=process(ovlo, "draw", str(EXAMPLES / "row_of_kites.py"), "-o", "kites.svg"),
+    )
+    vary = (ovlo, "vary", "busy.py", "--range", "number=1..100", "-o", "contact.svg")
+    yield Ratio(
+        "vary, 100 cells, two workers",
+        "the same with one worker",
+        0.65,
+        floor=process(*vary, "--workers", "1"),
+        ours=process(*vary, "--workers", "2"),
     )

@@ -132,7 +132,7 @@ class Dice:
         Examples
         --------
         >>> Dice(7).colour("light").hex
-        '#d0d6a1'
+        '#ced7a6'
         """
         if tone is not None:
             tone = arguments.choice(tone, "colour", "tone", TONES)

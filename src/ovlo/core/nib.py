@@ -15,9 +15,9 @@ from ovlo.core import arguments, colour
 from ovlo.core.columns import RULES, Pen, Style
 from ovlo.core.degrees import normal
 from ovlo.core.pose import Pose
-from ovlo.core.shapes import Shapes
-from ovlo.core.styling import checked_text, restyled
+from ovlo.core.styling import restyled
 from ovlo.core.trail import Trail
+from ovlo.core.writing import Writing
 
 if TYPE_CHECKING:
     from ovlo.core.colour import Colour
@@ -29,7 +29,7 @@ CAME_BACK = 1e-9
 """A nib this share of its coordinates away from a point is there, but for rounding."""
 
 
-class Nib(Shapes):
+class Nib(Writing):
     """The steered pen. `Sheet.new_nib` makes one.
 
     Examples
@@ -41,13 +41,11 @@ class Nib(Shapes):
     Pose(x=0.0, y=50.0, heading=90.0)
     """
 
-    __slots__ = ("_sheet", "_text_size", "start")
+    __slots__ = ("_sheet", "start")
 
     def __init__(self, trail: Trail, number: int, pose: Pose, style: Style, sheet: Sheet) -> None:
         super().__init__(trail, number, pose, style)
         self._sheet = sheet
-        # 16 px where a line is 2 px wide, so the same physical size on a sheet in mm.
-        self._text_size = 8 * style.line_width
         self.start = pose
         """The pose it was made with."""
 
@@ -307,63 +305,6 @@ class Nib(Shapes):
             self._set_heading(pose.heading)
             self._run = None
             self._contour, self._contour_start, self._traced_contour = contour
-
-    def text(
-        self,
-        words: str,
-        size: float | None = None,
-        font: str = "sans-serif",
-        weight: str = "normal",
-        slant: str = "normal",
-        align: str = "start",
-        baseline: str = "alphabetic",
-    ) -> None:
-        """Write words along the heading, in the ink of the nib, which stays where it is.
-
-        Parameters
-        ----------
-        words : str
-            One line, without control characters.
-        size : float
-            The size of the font in sheet units, above 0; 16 px without it.
-        font : str
-            A CSS family name such as "serif" or "DejaVu Sans"; several may stand with commas between.
-        weight : "normal" or "bold"
-        slant : "normal", "italic" or "oblique"
-        align : "start", "middle" or "end"
-            Which part of the words stands at the nib.
-        baseline : "alphabetic", "middle" or "hanging"
-            Whether the nib is at the foot of the letters, at their middle (0.35 of the size above the foot)
-            or at their top (0.75 of the size above it).
-
-        Raises
-        ------
-        BadValue, BadType
-            When the words are no such string, or an argument is another; nothing is written then.
-
-        Examples
-        --------
-        >>> nib.text("Kite day at Marrow Bay", size=24, align="middle")
-        """
-        parts = checked_text(words, size, font, weight, slant, align, baseline)
-        if size is None:
-            parts["size"] = self._text_size
-        if words and not self._is_lifted:
-            self._trail.write_text(x=self._x, y=self._y, heading=self._heading, ink=self.ink, **parts)
-
-    def pause(self, seconds: float) -> None:
-        """Let replays and animations hold here; it makes no mark.
-
-        Parameters
-        ----------
-        seconds : float
-            At least 0.
-
-        Examples
-        --------
-        >>> nib.pause(0.5)
-        """
-        self._trail.pause(arguments.not_negative(seconds, "pause", "seconds"))
 
     def full_turn(self, n: int, turns: int = 1, clockwise: bool = False) -> Iterator[int]:
         """Run the body of a loop n times, turning by 360·turns/n after each.

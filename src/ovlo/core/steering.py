@@ -1,57 +1,52 @@
-"""Steering: how headings, distances and turning angles move a nib.
+"""Steering: how a nib moves, and how its moves are recorded.
 
     nib.forward(90)
     nib.left(120)
 
-`forward`, `left` and `right` are the calls a drawing makes a million times, so they do their own checking
-in place: one type test and one comparison, which fail for everything that is not an ordinary number and
-hand it to `arguments` for a verdict. The direction is worked out when the nib turns, not when it moves.
-Whole turns are taken off an angle before it is added, so that they do not cost the heading its last digits.
+`forward` is called a million times in a drawing, so it does its own checking in place, as `left` does. The
+direction is worked out when the nib turns, not when it moves.
 """
 
 from __future__ import annotations
 
-from math import atan2, cos, degrees, fmod, hypot, sin
+from math import fmod
 
 from numpy.typing import ArrayLike
 
 from ovlo.core import arguments
 from ovlo.core.arguments import LARGEST
 from ovlo.core.columns import STEP, Pen, Style
-from ovlo.core.degrees import ALONG_AXES, DEGREE, direction, normal
+from ovlo.core.degrees import direction, normal
 from ovlo.core.errors import BadValue
 from ovlo.core.pose import Pose
 from ovlo.core.table import packer
 from ovlo.core.trail import Trail
+from ovlo.core.turning import Turning
 from ovlo.core.walking import check_walk, walked
 
 PACK = packer(STEP)
 
 
-class Steering:
+class Steering(Turning):
     """The moves and turns of a nib; `Nib` adds the pen."""
 
     __slots__ = (
         "_area",
         "_contour",
         "_contour_start",
-        "_cosine",
-        "_heading",
         "_is_lifted",
         "_jump_run",
         "_lowered_pen",
         "_number",
         "_record",
         "_run",
-        "_sine",
         "_style",
         "_traced_contour",
         "_trail",
-        "_x",
-        "_y",
     )
 
     def __init__(self, trail: Trail, number: int, pose: Pose, style: Style) -> None:
+        super().__init__(pose)
         self._trail = trail
         self._record = trail.record
         self._number = number
@@ -59,60 +54,11 @@ class Steering:
         self._is_lifted = False
         self._lowered_pen = Pen.DRAW
         self._area = -1
-        self._x, self._y, self._heading = pose
-        self._cosine, self._sine = direction(pose.heading)
         self._run: object = None
         self._jump_run: object = None
         self._traced_contour = 0
         self.begin_contour()
         self._jump(self._x, self._y)
-
-    # ── where it is ──────────────────────────────────────────────────────────────────────────────────
-
-    @property
-    def position(self) -> tuple[float, float]:
-        """Where the nib stands: (x, y) in sheet units from the centre, y up."""
-        return self._x, self._y
-
-    @property
-    def heading(self) -> float:
-        """Which way the nib points: degrees in [0, 360), 0 east, growing anticlockwise."""
-        return self._heading
-
-    @property
-    def pose(self) -> Pose:
-        """Position and heading together."""
-        return Pose(self._x, self._y, self._heading)
-
-    def distance_to(self, x: float | tuple[float, float], y: float | None = None) -> float:
-        """How far away a point is, in sheet units.
-
-        Parameters
-        ----------
-        x, y : float
-            The point, or one (x, y) pair.
-
-        Examples
-        --------
-        >>> nib.distance_to(30, 40)
-        50.0
-        """
-        x, y = arguments.point(x, y, "distance_to")
-        return hypot(x - self._x, y - self._y)
-
-    def heading_to(self, x: float | tuple[float, float], y: float | None = None) -> float:
-        """The heading in which a point lies, in degrees in [0, 360).
-
-        For the very point the nib stands on it is the nib's own heading.
-
-        Examples
-        --------
-        >>> nib.heading_to(-50, 0)
-        180.0
-        """
-        x, y = arguments.point(x, y, "heading_to")
-        dx, dy = x - self._x, y - self._y
-        return normal(degrees(atan2(dy, dx))) if dx or dy else self._heading
 
     # ── moving ───────────────────────────────────────────────────────────────────────────────────────
 
@@ -271,61 +217,6 @@ class Steering:
         if self._is_lifted:
             self.begin_contour()
 
-    # ── turning ──────────────────────────────────────────────────────────────────────────────────────
-
-    def left(self, angle: float) -> None:
-        """Turn anticlockwise on the spot.
-
-        Parameters
-        ----------
-        angle : float
-            Degrees; a negative one turns right.
-
-        Raises
-        ------
-        BadValue, BadType
-            When the angle is not finite or not a number; nothing has turned then.
-
-        Examples
-        --------
-        >>> nib.left(120)
-        >>> nib.heading
-        120.0
-        """
-        if type(angle) is not float and type(angle) is not int:
-            angle = arguments.real(angle, "left", "angle")
-        if not -360.0 < angle < 360.0:
-            angle = fmod(arguments.real(angle, "left", "angle"), 360.0)
-        heading = (self._heading + angle) % 360.0
-        if heading % 90.0:
-            self._cosine = cos(heading * DEGREE)
-            self._sine = sin(heading * DEGREE)
-        else:
-            if heading == 360.0:  # a tiny angle below 0, rounded up
-                heading = 0.0
-            self._cosine, self._sine = ALONG_AXES[heading]
-        self._heading = heading
-
-    def right(self, angle: float) -> None:
-        """Turn clockwise on the spot.
-
-        Parameters
-        ----------
-        angle : float
-            Degrees; a negative one turns left.
-
-        Examples
-        --------
-        >>> nib.right(90)
-        >>> nib.heading
-        270.0
-        """
-        if type(angle) is not float and type(angle) is not int:
-            angle = arguments.real(angle, "right", "angle")
-        if not -360.0 < angle < 360.0:
-            angle = fmod(arguments.real(angle, "right", "angle"), 360.0)
-        self.left(-angle)
-
     def arc_left(self, radius: float, sweep: float) -> None:
         """Walk along a circular arc to the left, turning by the sweep.
 
@@ -398,43 +289,7 @@ class Steering:
         if self._is_lifted:
             self.begin_contour()
 
-    def turn_to(self, heading: float) -> None:
-        """Turn to a heading, whatever it was before.
-
-        Parameters
-        ----------
-        heading : float
-            Degrees, 0 east, growing anticlockwise.
-
-        Examples
-        --------
-        >>> nib.turn_to(-90)
-        >>> nib.heading
-        270.0
-        """
-        self._set_heading(normal(arguments.real(heading, "turn_to", "heading")))
-
-    def face(self, x: float | tuple[float, float], y: float | None = None) -> None:
-        """Turn towards a point; on the very point itself the heading stays as it is.
-
-        Parameters
-        ----------
-        x, y : float
-            The point in sheet units, or one (x, y) pair.
-
-        Examples
-        --------
-        >>> nib.face(0, 300)
-        >>> nib.heading
-        90.0
-        """
-        self._set_heading(self.heading_to(*arguments.point(x, y, "face")))
-
     # ── what the moves are made of ───────────────────────────────────────────────────────────────────
-
-    def _set_heading(self, heading: float) -> None:
-        self._heading = heading
-        self._cosine, self._sine = direction(heading)
 
     def _start_run(self) -> None:
         """Make this nib's state the one the next steps are recorded with."""
