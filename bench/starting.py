@@ -17,9 +17,10 @@ from ovlo import drawing
 
 @drawing()
 def busy(nib, number=1):
-    for i in range(60_000):
-        nib.forward(i % 7)
+    for i in range(400_000):
         nib.left(number)
+        if i % 1000 == 0:
+            nib.forward(i % 7)
 """
 
 

@@ -5,17 +5,30 @@ ovlo draw kite.py -o kite.svg
 
 from __future__ import annotations
 
+from importlib import import_module
+from typing import cast
+
 import click
 
 import ovlo
-from ovlo.cli.demo import demo
-from ovlo.cli.draw import draw
-from ovlo.cli.vary import vary
 from ovlo.core.errors import OvloError
+
+COMMANDS = ("draw", "vary", "demo")
+"""Each is a module of this package with a function of the same name, loaded when it is called for."""
 
 
 class Group(click.Group):
-    """A group whose commands end with Ovlo's own errors as one sentence, not as a traceback."""
+    """Commands that are loaded late, and end with Ovlo's own errors as one sentence, not a traceback."""
+
+    def list_commands(self, context: click.Context) -> list[str]:
+        """The commands in the order a user meets them."""
+        return list(COMMANDS)
+
+    def get_command(self, context: click.Context, name: str) -> click.Command | None:
+        """Load a command."""
+        if name not in COMMANDS:
+            return None
+        return cast(click.Command, getattr(import_module(f"ovlo.cli.{name}"), name))
 
     def invoke(self, context: click.Context) -> object:
         """Run the command."""
@@ -30,8 +43,3 @@ class Group(click.Group):
 @click.version_option(ovlo.__version__, prog_name="ovlo", message="%(prog)s %(version)s")
 def main() -> None:
     """Draw pictures by steering a pen."""
-
-
-main.add_command(draw)
-main.add_command(vary)
-main.add_command(demo)

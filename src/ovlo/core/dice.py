@@ -8,12 +8,14 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Set
 from functools import cached_property
-from random import Random, SystemRandom
-from typing import TypeVar
+from typing import TYPE_CHECKING, TypeVar
 
 from ovlo.core import arguments, colour
 from ovlo.core.colour import Colour
 from ovlo.core.errors import BadType, BadValue
+
+if TYPE_CHECKING:
+    from random import Random
 
 Item = TypeVar("Item")
 
@@ -56,6 +58,8 @@ class Dice:
 
     @cached_property
     def _random(self) -> Random:
+        from random import Random  # most drawings have no chance in them
+
         if self._seed is None:
             self._seed = fresh_seed()
         return Random(self._seed)
@@ -160,6 +164,8 @@ class Dice:
 
 def fresh_seed() -> int:
     """A seed nobody chose, short enough to be copied by hand."""
+    from random import SystemRandom
+
     return SystemRandom().randrange(FRESH_SEEDS)
 
 

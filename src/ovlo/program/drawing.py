@@ -24,7 +24,6 @@ from ovlo.core.errors import BadType, OvloError
 from ovlo.core.nib import Nib
 from ovlo.core.sheet import Sheet
 from ovlo.program.parameters import check_names, checked, parameters_of
-from ovlo.render.contact import contact_sheet
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -138,6 +137,7 @@ class Drawing(Generic[P, R]):
         'kite, varied'
         """
         from ovlo.program import varying
+        from ovlo.render.contact import contact_sheet
 
         lists = {name: varying.listed(value) for name, value in ranges.items()}
         varying.check_ranges(self, lists)
