@@ -1,0 +1,102 @@
+"""What the formats say beside the picture: text, fonts, page size, fit."""
+
+from __future__ import annotations
+
+import shutil
+import subprocess
+import xml.etree.ElementTree as ElementTree
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from ovlo import Sheet
+from ovlo.render.lettering import MissingFont
+
+SVG = "{http://www.w3.org/2000/svg}"
+
+
+def test_svg_text_is_text_and_escaped(sheet, nib):
+    nib.left(30)
+    nib.text('Gulls & "boats" <3  עגור', size=20, font="DejaVu Serif", weight="bold", align="middle")
+    (text,) = ElementTree.fromstring(sheet._repr_svg_()).findall(f"{SVG}text")
+    assert text.text == 'Gulls & "boats" <3  עגור'
+    assert text.attrib["transform"] == "rotate(330 0 0)"
+    assert (text.attrib["font-family"], text.attrib["font-weight"]) == ("DejaVu Serif", "bold")
+    assert (text.attrib["text-anchor"], text.attrib["font-size"]) == ("middle", "20")
+
+
+def test_svg_arcs_sweep_at_most_a_quarter_each(sheet, nib):
+    nib.circle(50)
+    nib.arc_left(30, 100)
+    data = [path.attrib["d"] for path in ElementTree.fromstring(sheet._repr_svg_()).iter(f"{SVG}path")]
+    circle = "M50 0A50 50 0 0 0 0 -50A50 50 0 0 0 -50 0A50 50 0 0 0 0 50A50 50 0 0 0 50 0Z"
+    assert data == [f"{circle}M0 0A30 30 0 0 0 22.98 -10.72A30 30 0 0 0 29.54 -35.21"]
+
+
+def test_areas_lie_under_their_own_strokes_and_over_earlier_marks(sheet, nib):
+    nib.line_width = 20
+    nib.travel_to(-100, 0)
+    nib.forward(200)
+    nib.travel_to(0, 0)
+    nib.ink = "red"
+    nib.circle(50, fill="gold")
+    second = sheet.new_nib()
+    second.line_width = 10
+    second.forward(20)
+    sheet.save("a.png")
+    with Image.open("a.png") as picture:
+        seen = np.asarray(picture.convert("RGB")).astype(int)
+    row = [seen[240, 320 + x].tolist() for x in (10, 30, 50, 80)]
+    assert row == [[0, 0, 0], [255, 215, 0], [255, 0, 0], [0, 0, 0]]
+
+
+def test_a_missing_font_is_named_with_its_fallback(sheet, nib):
+    nib.text("Kite", font="Nowhere Sans")
+    with pytest.warns(MissingFont, match="'Nowhere Sans'.*DejaVu Sans is used"):
+        sheet.save("a.png")
+
+
+def test_a_pdf_has_the_size_of_the_sheet_and_text_as_text():
+    if shutil.which("pdfinfo") is None:
+        pytest.skip("poppler-utils is not installed")
+    sheet = Sheet(210, 297, unit="mm")
+    sheet.title = "Kites"
+    sheet.new_nib().text("Kite day at Marrow Bay", size=12)
+    sheet.save("a.pdf")
+    info = subprocess.run(["pdfinfo", "a.pdf"], capture_output=True, text=True, check=True).stdout
+    assert "Title:           Kites" in info
+    assert "595.276 x 841.89 pts (A4)" in info
+    text = subprocess.run(["pdftotext", "a.pdf", "-"], capture_output=True, text=True, check=True).stdout
+    assert "Kite day at Marrow Bay" in text
+    with open("a.pdf", "rb") as first:
+        before = first.read()
+    sheet.save("a.pdf")
+    with open("a.pdf", "rb") as again:
+        assert again.read() == before
+
+
+def test_fit_frames_texts_and_areas_too():
+    sheet = Sheet(100, 100)
+    nib = sheet.new_nib()
+    nib.travel_to(300, 0)
+    nib.text("far away", size=40)
+    nib.travel_to(0, 500)
+    nib.circle(30, fill="gold", outline=False)
+    sheet.save("a.svg", fit=True)
+    box = ElementTree.parse("a.svg").getroot().attrib["viewBox"]
+    left, top, width, height = map(float, box.split())
+    assert left + width > 420
+    assert top < -530
+    assert width == pytest.approx(height)
+
+
+def test_fit_of_a_small_drawing_stays_smooth(sheet, nib):
+    nib.line_width = 0.001
+    nib.circle(0.01)
+    sheet.save("a.svg", fit=True)
+    (path,) = ElementTree.parse("a.svg").getroot().iter(f"{SVG}path")
+    assert path.attrib["d"].startswith("M0.01 0A0.01 0.01 0 0 0 0 -0.01A")
+    sheet.save("a.png", fit=True)
+    with Image.open("a.png") as picture:
+        assert (np.asarray(picture.convert("L")) < 100).sum() > 1000

@@ -1,0 +1,120 @@
+"""The harbour as SVG and PDF, rasterised by programs that are not ours, against our own PNG."""
+
+from __future__ import annotations
+
+import shutil
+import subprocess
+from collections.abc import Callable
+from pathlib import Path
+
+import numpy as np
+import pytest
+from numpy.typing import NDArray
+from PIL import Image
+
+from ovlo import Sheet
+from ovlo.program.examples import example_files
+from ovlo.program.loading import load
+from ovlo.program.running import run_program
+
+FAR = 32
+"""Of 255: a difference that the eye sees."""
+
+
+def rsvg(svg: Path, png: Path) -> None:
+    subprocess.run(["rsvg-convert", svg, "-o", png], check=True)
+
+
+def chromium(svg: Path, png: Path) -> None:
+    flags = "--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --hide-scrollbars"
+    quiet = "--disable-background-networking --disable-component-update --disable-sync"
+    with Image.open(svg.with_suffix(".png")) as ours:
+        size = f"--window-size={ours.width},{ours.height}"
+    profile = f"--user-data-dir={svg.parent / 'chromium'}"
+    command = ["chromium", *flags.split(), *quiet.split(), size, profile, f"--screenshot={png}", svg.as_uri()]
+    subprocess.run(command, check=True, capture_output=True, timeout=120)
+
+
+def pdftoppm(svg: Path, png: Path) -> None:
+    pdf = svg.with_suffix(".pdf")
+    target = png.with_suffix("")
+    subprocess.run(["pdftoppm", "-r", "96", "-png", "-singlefile", pdf, target], check=True)
+
+
+RENDERERS = {"rsvg-convert": rsvg, "chromium": chromium, "pdftoppm": pdftoppm}
+
+
+@pytest.fixture(params=RENDERERS)
+def renderer(request: pytest.FixtureRequest) -> Callable[[Path, Path], None]:
+    if shutil.which(request.param) is None:
+        pytest.skip(f"{request.param} is not installed")
+    return RENDERERS[request.param]
+
+
+def both(sheet: Sheet, renderer: Callable[[Path, Path], None]) -> list[NDArray[np.int64]]:
+    """Our pixels and theirs."""
+    for suffix in ("svg", "png", "pdf"):
+        sheet.save(f"picture.{suffix}")
+    theirs = Path("theirs.png").resolve()
+    renderer(Path("picture.svg").resolve(), theirs)
+    found = []
+    for path in ("picture.png", theirs):
+        with Image.open(path) as picture:
+            found.append(np.asarray(picture.convert("RGB")).astype(int))
+    return found
+
+
+def test_the_harbour_looks_the_same(renderer):
+    (harbour,) = (path for path in example_files() if path.stem == "harbour")
+    sheet = run_program(load(str(harbour)), {"title": ""}, seed=4).sheet
+    ours, theirs = both(sheet, renderer)
+    assert ours.shape == theirs.shape == (800, 1280, 3)
+    assert (np.abs(ours - theirs).max(axis=2) > FAR).mean() < 0.005
+
+
+def test_every_shape_rule_and_line_looks_the_same(renderer, sheet, nib):
+    nib.line_width = 5
+    for i, rule in enumerate(["nonzero", "evenodd"]):
+        nib.travel_to(-240, 150 - 130 * i)
+        nib.star(7, 55, 3, fill="gold", rule=rule, turn=90)
+        nib.travel(130)
+        nib.ellipse(110, 50, turn=30 + 60 * i, fill="#ff634780")
+        nib.travel(130)
+        with nib.filled("khaki", rule=rule), nib.styled(ink="#00008080", join="miter", cap="butt"):
+            nib.circle(50)
+            nib.polygon(3, radius=30)
+            nib.forward(60)
+            nib.left(150)
+            nib.forward(60)
+            nib.right(150)
+        nib.travel(60)
+        with nib.styled(dash=(12, 8), cap=("butt", "square")[i]):
+            nib.spiral(3, 55)
+    nib.travel_to(-240, -190)
+    with nib.styled(line_width=16, cap="round"):
+        nib.forward(0)
+    nib.travel(40)
+    with nib.styled(line_width=14, join="bevel"):
+        nib.walk([60, 60, 60], [120, 120, -60])
+        nib.arc_right(30, 500)
+    ours, theirs = both(sheet, renderer)
+    # Many edges on a small sheet, each smoothed in its renderer's own way.
+    assert (np.abs(ours - theirs).max(axis=2) > 2 * FAR).mean() < 0.005
+
+
+@pytest.mark.parametrize("align", ["start", "middle", "end"])
+@pytest.mark.parametrize("baseline", ["alphabetic", "middle", "hanging"])
+def test_words_stand_in_the_same_place(align, baseline):
+    if shutil.which("rsvg-convert") is None or shutil.which("pdftoppm") is None:
+        pytest.skip("rsvg-convert or pdftoppm is not installed")
+    if "DejaVu Sans" not in subprocess.run(["fc-list"], capture_output=True, text=True).stdout:
+        pytest.skip("the font DejaVu Sans is not installed")
+    sheet = Sheet(400, 300)
+    nib = sheet.new_nib(heading=20)
+    nib.text("Kité <&> gull", size=28, font="DejaVu Sans", align=align, baseline=baseline)
+    for render in (rsvg, pdftoppm):
+        edges = []
+        for pixels in both(sheet, render):
+            rows, columns = np.nonzero(pixels.min(axis=2) < 128)
+            edges.append([rows.min(), rows.max(), columns.min(), columns.max()])
+        assert np.abs(np.subtract(*edges)).max() <= 2
