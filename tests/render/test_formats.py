@@ -62,7 +62,7 @@ def test_a_pdf_has_the_size_of_the_sheet_and_text_as_text():
         pytest.skip("poppler-utils is not installed")
     sheet = Sheet(210, 297, unit="mm")
     sheet.title = "Kites"
-    sheet.new_nib().text("Kite day at Marrow Bay", size=12)
+    sheet.new_nib().text("Kite day at Marrow Bay", size=9, align="middle")
     sheet.save("a.pdf")
     info = subprocess.run(["pdfinfo", "a.pdf"], capture_output=True, text=True, check=True).stdout
     assert "Title:           Kites" in info

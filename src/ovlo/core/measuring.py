@@ -17,7 +17,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core import curves
-from ovlo.core.columns import Columns, Text
+from ovlo.core.columns import Columns, Pen, Text
 from ovlo.core.outlines import MOVE, Outline, borders, strokes
 
 if TYPE_CHECKING:
@@ -41,6 +41,12 @@ def step_lengths(columns: Columns) -> Floats:
 def drawn_length(columns: Columns) -> float:
     """The length of all drawn lines together, in sheet units."""
     return float(step_lengths(columns)[columns.is_drawn].sum())
+
+
+def widest_line(columns: Columns) -> float:
+    """The width of the widest line that is drawn, in sheet units."""
+    drawn = np.unique(columns.runs["style"][columns.runs["pen"] == Pen.DRAW])
+    return max((columns.styles[number].line_width for number in drawn), default=0.0)
 
 
 def gaps(sheet: Sheet) -> list[float]:

@@ -14,7 +14,7 @@ from math import ceil, sqrt
 from ovlo.core.colour import WHITE, Colour
 from ovlo.core.columns import Columns
 from ovlo.core.hosting import current_host
-from ovlo.core.measuring import MarkBoxes
+from ovlo.core.measuring import MarkBoxes, widest_line
 from ovlo.core.nib import Nib
 from ovlo.core.sheet import Sheet
 from ovlo.core.transforms import transformed
@@ -104,7 +104,7 @@ def _box(cell: Cell) -> Box | None:
     box = MarkBoxes.of(cell.columns, lettering.box).whole
     if box is None:
         return None
-    line = max((style.line_width for style in cell.columns.styles), default=0.0) / 2
+    line = widest_line(cell.columns) / 2
     return box[0] - line, box[1] - line, box[2] + line, box[3] + line
 
 

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 from ovlo.core import arguments
 from ovlo.core.colour import Colour
-from ovlo.core.measuring import MarkBoxes
+from ovlo.core.measuring import MarkBoxes, widest_line
 from ovlo.core.sheet import PIXELS_PER_UNIT, Sheet
 from ovlo.render import lettering
 
@@ -97,7 +97,7 @@ def view(sheet: Sheet, fit: bool) -> tuple[float, float, float, float]:
     if box is None or (box[0] == box[2] and box[1] == box[3]):
         return -sheet.width / 2, -sheet.height / 2, sheet.width, sheet.height
     left, bottom, right, top = box
-    line = max((style.line_width for style in columns.styles), default=0.0)
+    line = widest_line(columns)
     zoom = (1 + 2 * MARGIN) * max((right - left + line) / sheet.width, (top - bottom + line) / sheet.height)
     width, height = zoom * sheet.width, zoom * sheet.height
     return (left + right - width) / 2, (bottom + top - height) / 2, width, height
