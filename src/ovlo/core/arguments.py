@@ -7,9 +7,9 @@ Every message names the call, the value and the mend.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Collection, Iterable
 from numbers import Complex, Integral, Real
-from typing import SupportsFloat
+from typing import SupportsFloat, cast
 
 from ovlo.core.errors import BadType, BadValue
 
@@ -19,12 +19,13 @@ LARGEST = 1e300
 
 def real(value: object, call: str, name: str) -> float:
     """A finite real number as a float (NumPy scalars, fractions and decimals are welcome)."""
+    if isinstance(value, float | int) and not isinstance(value, bool) and -LARGEST < value < LARGEST:
+        return float(value)
     if isinstance(value, bool) or not _looks_real(value):
         mend = "write it without quotes" if isinstance(value, str) else "give an int or a float"
         raise BadType(f"{call}: {name} must be a number, not {value!r}; {mend}.")
-    assert isinstance(value, SupportsFloat)
     try:
-        number = float(value)
+        number = float(cast(SupportsFloat, value))
     except OverflowError:
         number = float("inf")
     if not -LARGEST < number < LARGEST:
@@ -79,9 +80,8 @@ def whole(value: object, call: str, name: str, least: int | None = None) -> int:
     return int(number)
 
 
-def choice(value: object, call: str, name: str, allowed: Iterable[str]) -> str:
+def choice(value: object, call: str, name: str, allowed: Collection[str]) -> str:
     """One of a few words."""
-    allowed = list(allowed)
     if isinstance(value, str) and value in allowed:
         return value
     words = ", ".join(repr(word) for word in allowed)

@@ -9,22 +9,23 @@ own. Corners are those of regular polygons and star polygons (Coxeter, Regular P
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from math import atan2, degrees, gcd, pi, sin
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core import arguments, colour
 from ovlo.core.colour import Colour
-from ovlo.core.columns import ARC, RULES, Pen
-from ovlo.core.degrees import from_polar, normal
+from ovlo.core.columns import RULES, Pen
+from ovlo.core.degrees import direction, normal
 from ovlo.core.errors import BadValue
 from ovlo.core.spirals import spiral_arcs
-from ovlo.core.steering import Steering
+from ovlo.core.steering import PACK, Steering
 
 Point = tuple[float, float]
 Fill = str | Colour | None
+Piece = tuple[Point, bytes, Iterable[tuple[float, ...]]]
+"""Where a part of a shape begins, its packed steps, and its arcs."""
 
 MOST_TURNS = 100_000
 """Of a spiral."""
@@ -101,13 +102,12 @@ class Shapes(Steering):
         self, call: str, width: float, height: float, turn: float, fill: Fill, outline: bool, rule: str
     ) -> None:
         heading = self._turned(call, turn)
-        ahead = from_polar(width / 2, heading)
-        aside = from_polar(height / 2, normal(heading + 90))
-        arc = np.array([(0, *ahead, *aside, 360.0)], ARC)
-        start = self._x + ahead[0], self._y + ahead[1]
-        steps = np.array([(*start, normal(heading + 90))])
-        if width or height:
-            self._lay(call, [(start, steps, arc)], fill, outline, rule)
+        cosine, sine = direction(heading)
+        ux, uy = cosine * width / 2, sine * width / 2
+        vx, vy = -sine * height / 2, cosine * height / 2
+        start = self._x + ux, self._y + uy
+        piece = start, PACK(*start, normal(heading + 90)), [(0, ux, uy, vx, vy, 360.0)]
+        self._lay(call, [piece] if width or height else [], fill, outline, rule)
 
     def polygon(
         self,
@@ -255,14 +255,13 @@ class Shapes(Steering):
         --------
         >>> nib.rectangle(200, 80, fill="navy", outline=False)
         """
-        width = arguments.not_negative(width, "rectangle", "width")
-        height = arguments.not_negative(height, "rectangle", "height")
+        width = arguments.not_negative(width, "rectangle", "width") / 2
+        height = arguments.not_negative(height, "rectangle", "height") / 2
         heading = self._turned("rectangle", turn)
-        ahead = from_polar(width / 2, heading)
-        aside = from_polar(height / 2, normal(heading + 90))
+        cosine, sine = direction(heading)
         corners = [
-            (self._x + i * ahead[0] + j * aside[0], self._y + i * ahead[1] + j * aside[1])
-            for i, j in ((1, 1), (-1, 1), (-1, -1), (1, -1))
+            (self._x + i * cosine - j * sine, self._y + i * sine + j * cosine)
+            for i, j in ((width, height), (-width, height), (-width, -height), (width, -height))
         ]
         self._ring("rectangle", [corners], fill, outline, rule)
 
@@ -311,7 +310,8 @@ class Shapes(Steering):
             centre = np.array(self.position)
             steps[:, :2] += centre
             begin = float(start[0] + centre[0]), float(start[1] + centre[1])
-            self._lay("spiral", [(begin, steps, arcs)], None, True, "nonzero", is_closed=False)
+            piece = begin, steps.tobytes(), arcs.tolist()
+            self._lay("spiral", [piece], None, True, "nonzero", is_closed=False)
 
     # ── what the shapes are made of ───────────────────────────────────────────────────────────────────────
 
@@ -320,11 +320,12 @@ class Shapes(Steering):
 
     def _corners(self, radius: float, heading: float, count: int, step: int) -> list[Point]:
         """Corners at equal angles around the nib, every step-th in turn."""
-        # Whole numbers keep the angles of a square or hexagon exact.
-        return [
-            from_polar(radius, normal(heading + 360 * step * i % (360 * count) / count), self.position)
-            for i in range(count)
-        ]
+        corners = []
+        for i in range(count):
+            # Whole numbers keep the angles of a square or hexagon exact.
+            cosine, sine = direction(normal(heading + 360 * step * i % (360 * count) / count))
+            corners.append((self._x + radius * cosine, self._y + radius * sine))
+        return corners
 
     def _ring(
         self, call: str, rings: Sequence[Sequence[Point]], fill: Fill, outline: bool, rule: str
@@ -332,29 +333,28 @@ class Shapes(Steering):
         """Closed rings of straight sides."""
         pieces = []
         for corners in rings:
-            ends = [*corners[1:], corners[0]]
-            headings = [
-                normal(degrees(atan2(y1 - y0, x1 - x0)))
-                for (x0, y0), (x1, y1) in zip(corners, ends, strict=True)
-            ]
-            steps = np.array([(x, y, heading) for (x, y), heading in zip(ends, headings, strict=True)])
-            pieces.append((corners[0], steps, None))
+            steps = []
+            x0, y0 = corners[0]
+            for x, y in (*corners[1:], corners[0]):
+                steps.append(PACK(x, y, normal(degrees(atan2(y - y0, x - x0)))))
+                x0, y0 = x, y
+            pieces.append((corners[0], b"".join(steps), ()))
         self._lay(call, pieces, fill, outline, rule)
 
     def _lay(
         self,
         call: str,
-        pieces: Sequence[tuple[Point, NDArray[np.float64], NDArray[np.void] | None]],
+        pieces: Sequence[Piece],
         fill: Fill,
         outline: bool,
         rule: str,
         is_closed: bool = True,
     ) -> None:
-        """Record the pieces of a shape, each a start, its steps and its arcs."""
+        """Record the pieces of a shape."""
         rule = arguments.choice(rule, call, "rule", RULES)
         outline = arguments.truth(outline, call, "outline")
         paint = None if fill is None else colour.parse(fill, call)
-        if self._is_lifted:
+        if self._is_lifted or not pieces:
             return
         trail = self._trail
         saved = self._x, self._y, self._area, self._contour, self._contour_start
@@ -366,9 +366,7 @@ class Shapes(Steering):
                 self._jump(*start)
                 self._area = area
                 self._begin(pen)
-                trail.record_many(steps)
-                if arcs is not None:
-                    trail.record_arcs(arcs, len(steps))
+                trail.record_many(steps, arcs)
                 if is_closed:
                     trail.close_contour()
                 self._area = saved[2]

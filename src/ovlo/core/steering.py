@@ -211,7 +211,7 @@ class Steering(Turning):
         if self._trail.writing is not self._run:
             self._start_run()
         for steps, pose in walked(self.pose, lengths, angles):
-            self._trail.record_many(steps)
+            self._trail.record_many(steps.tobytes())
             self._x, self._y, self._heading = pose
         self._cosine, self._sine = direction(self._heading)
         if self._is_lifted:

@@ -9,6 +9,8 @@ ask for `columns()`: finished arrays that later steps do not change.
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -92,16 +94,13 @@ class Trail:
         self.record(packed)
         self._arcs.add(len(self._steps) - 1, *u, *v, sweep)
 
-    def record_many(self, steps: NDArray[np.float64]) -> None:
-        """Append steps given as rows of x, y and heading."""
-        self._count(len(steps) - 1)
-        self.record(np.ascontiguousarray(steps).tobytes())
-
-    def record_arcs(self, arcs: NDArray[np.void], count: int) -> None:
-        """Mark steps among the last so many as arcs; `step` counts from the first of those."""
-        placed = arcs.copy()
-        placed["step"] += len(self._steps) - count
-        self._arcs.append(placed.tobytes())
+    def record_many(self, steps: bytes, arcs: Iterable[tuple[float, ...]] = ()) -> None:
+        """Append packed steps; each arc's own step counts from the first of them."""
+        first = len(self._steps)
+        self._count(len(steps) // STEP.itemsize - 1)
+        self.record(steps)
+        for step, *shape in arcs:
+            self._arcs.add(first + step, *shape)
 
     def close_contour(self) -> None:
         """Mark the last step as the one that closes its contour."""
