@@ -11,8 +11,11 @@ SCREENSHOTS = ROOT / "docs" / "screenshots"
 OVLO = Path(sys.executable).with_name("ovlo")
 
 COMMANDS = {
-    "first_kite": ["draw", "examples/first_kite.py", "--scale", "1.5"],
-    "row_of_kites": ["draw", "examples/row_of_kites.py", "--scale", "1.5"],
+    "first_kite": ["draw", "examples/first_kite.py"],
+    "row_of_kites": ["draw", "examples/row_of_kites.py"],
+    "harbour": ["draw", "examples/harbour.py", "--seed", "4"],
+    "six_polygons": ["vary", "examples/polygon.py", "--range", "sides=3..8"],
+    "twelve_seeds": ["vary", "examples/field_of_kites.py", "--range", "seed=1..12"],
 }
 
 
