@@ -12,7 +12,7 @@ import click
 
 from ovlo import outlets
 from ovlo.cli import wording
-from ovlo.core.errors import OvloError
+from ovlo.core.errors import FileTrouble, OvloError
 from ovlo.core.sheet import Sheet
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
@@ -28,7 +28,10 @@ def demo(folder: Path) -> None:
     from rich.console import Console
     from rich.table import Table
 
-    folder.mkdir(parents=True, exist_ok=True)
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise FileTrouble(f"demo: the folder {folder} cannot be made ({error.strerror}).") from error
     table = Table(title=f"Kite day at Marrow Bay, drawn into {folder}")
     for heading in ("picture", "files", "size"):
         table.add_column(heading, overflow="fold")

@@ -11,7 +11,7 @@ from typing import cast
 import click
 
 import ovlo
-from ovlo.core.errors import OvloError
+from ovlo.core.errors import OvloError, ProgramFailed
 
 COMMANDS = ("draw", "vary", "demo")
 """Each is a module of this package with a function of the same name, loaded when it is called for."""
@@ -34,6 +34,9 @@ class Group(click.Group):
         """Run the command."""
         try:
             return super().invoke(context)
+        except ProgramFailed as error:
+            click.echo(str(error), err=True)
+            context.exit(error.exit_status)
         except OvloError as error:
             click.echo(f"Error: {error}", err=True)
             context.exit(error.exit_status)

@@ -78,7 +78,10 @@ def check_ranges(drawing: AnyDrawing, ranges: Ranges) -> None:
         for value in values[:MOST_CELLS]:
             parameter.check(value, call)
     if not ranges:
-        raise BadValue(f"{call}: give at least one parameter a list of values, as in sides=[3, 4, 5].")
+        raise BadValue(
+            f"{call}: give at least one parameter several values, as in sides=[3, 4, 5], "
+            "or --range sides=3..5 on the command line."
+        )
     _check_count(math.prod(len(values) for values in ranges.values()), call)
 
 
