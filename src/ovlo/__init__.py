@@ -15,6 +15,7 @@ from ovlo.core.colour import Colour, blend, ramp, shift_hue
 from ovlo.core.degrees import from_polar
 from ovlo.core.dice import Dice
 from ovlo.core.errors import BadType, BadValue, FileTrouble, OvloError
+from ovlo.core.motif import Motif, column, end_to_end, layered, row
 from ovlo.core.nib import Nib
 from ovlo.core.pose import Pose
 from ovlo.core.sheet import Sheet
@@ -31,6 +32,7 @@ __all__ = [
     "Dice",
     "Drawing",
     "FileTrouble",
+    "Motif",
     "Nib",
     "OvloError",
     "Pose",
@@ -38,8 +40,12 @@ __all__ = [
     "Span",
     "Trail",
     "blend",
+    "column",
     "drawing",
+    "end_to_end",
     "from_polar",
+    "layered",
     "ramp",
+    "row",
     "shift_hue",
 ]

@@ -1,4 +1,4 @@
-"""From a sheet to a file, a window or a notebook cell: the one door from the core up to the renderers.
+"""From a sheet or motif to a file, a window or a notebook cell: the one door up to the renderers.
 
 save(sheet, "kite.svg", scale=1)
 """
@@ -8,7 +8,13 @@ from __future__ import annotations
 from os import PathLike
 from pathlib import Path
 
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.columns import Text
+from ovlo.core.motif import Motif
 from ovlo.core.sheet import Sheet
+from ovlo.render import lettering
 from ovlo.render.files import check_folder, write
 from ovlo.render.formats import renderer_of
 from ovlo.render.page import Page
@@ -31,6 +37,23 @@ def as_bytes(sheet: Sheet, suffix: str, scale: float = 1, fit: bool = False) -> 
     """A sheet's picture in the format of a file ending."""
     render = renderer_of(suffix)
     return render(sheet.trail.columns(), Page.of(sheet, scale, fit))
+
+
+def save_motif(motif: Motif, path: str | PathLike[str], scale: float) -> None:
+    """Write a motif on a page around it."""
+    target = Path(path)
+    check_target(target)
+    write(target, motif_as_bytes(motif, target.suffix, scale))
+
+
+def motif_as_bytes(motif: Motif, suffix: str, scale: float = 1) -> bytes:
+    """A motif's picture in the format of a file ending."""
+    return renderer_of(suffix)(motif.columns, Page.around(motif.columns, motif.box, scale))
+
+
+def text_box(text: Text) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    """The corners of a text's box."""
+    return lettering.box(text)
 
 
 def show(sheet: Sheet) -> None:

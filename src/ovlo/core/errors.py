@@ -29,6 +29,10 @@ class BadType(OvloError, TypeError):
     """A value of a type that cannot be used."""
 
 
+class BadUse(OvloError, RuntimeError):
+    """A call that makes no sense where it is made."""
+
+
 class FileTrouble(OvloError, OSError):
     """A file that cannot be read or written."""
 

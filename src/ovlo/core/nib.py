@@ -7,21 +7,25 @@ for _ in nib.full_turn(5):
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+import inspect
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from typing import TYPE_CHECKING
 
 from ovlo.core import arguments, colour
-from ovlo.core.columns import RULES, Pen, Style
+from ovlo.core.columns import RULES, Columns, Pen, Style
 from ovlo.core.degrees import normal
+from ovlo.core.errors import BadType, BadUse
 from ovlo.core.pose import Pose
 from ovlo.core.styling import restyled
 from ovlo.core.trail import Trail
+from ovlo.core.transforms import Similarity
 from ovlo.core.writing import Writing
 
 if TYPE_CHECKING:
     from ovlo.core.colour import Colour
     from ovlo.core.dice import Dice
+    from ovlo.core.motif import Motif
     from ovlo.core.sheet import Sheet
 
 
@@ -41,11 +45,20 @@ class Nib(Writing):
     Pose(x=0.0, y=50.0, heading=90.0)
     """
 
-    __slots__ = ("_sheet", "start")
+    __slots__ = ("_dice", "_sheet", "start")
 
-    def __init__(self, trail: Trail, number: int, pose: Pose, style: Style, sheet: Sheet) -> None:
+    def __init__(
+        self,
+        trail: Trail,
+        number: int,
+        pose: Pose,
+        style: Style,
+        sheet: Sheet | None,
+        dice: Dice | None,
+    ) -> None:
         super().__init__(trail, number, pose, style)
         self._sheet = sheet
+        self._dice = dice
         self.start = pose
         """The pose it was made with."""
 
@@ -55,13 +68,19 @@ class Nib(Writing):
 
     @property
     def sheet(self) -> Sheet:
-        """The sheet this nib draws on."""
+        """The sheet this nib draws on; an error while a motif is recorded, which has none."""
+        if self._sheet is None:
+            raise BadUse("sheet: while a motif is recorded there is no sheet; hand in what you need of it.")
         return self._sheet
 
     @property
     def dice(self) -> Dice:
-        """The dice of its sheet."""
-        return self._sheet.dice
+        """The dice of its sheet, or those handed to `Motif.record`."""
+        if self._dice is None:
+            raise BadUse(
+                "dice: a motif has no chance of its own; hand it in: Motif.record(…, dice=nib.dice)."
+            )
+        return self._dice
 
     # ── the pen ──────────────────────────────────────────────────────────────────────────────────────
 
@@ -171,6 +190,42 @@ class Nib(Writing):
             return
         self._go(*self._contour_start)
         self._trail.close_contour()
+
+    def stamp(self, motif: Motif, scale: float = 1, turn: float = 0) -> None:
+        """Lay a motif here, its origin on the nib's pose; the nib stays where it is.
+
+        Parameters
+        ----------
+        motif : Motif
+        scale : float
+            How many times as large, above 0; line widths scale with it.
+        turn : float
+            Degrees added to the heading.
+
+        Raises
+        ------
+        BadValue, BadType
+            When it is no motif, or a number will not do; nothing is drawn then.
+
+        Examples
+        --------
+        >>> gull = Motif.record(lambda nib: nib.arc_right(20, 110))
+        >>> nib.stamp(gull, scale=0.5)
+        >>> nib.position
+        (0.0, 0.0)
+        """
+        columns = getattr(motif, "columns", None)
+        if type(columns) is not Columns:
+            raise BadType(f"stamp: {motif!r} is no motif; Motif.record(…) makes one of a procedure.")
+        scale = arguments.positive(scale, "stamp", "scale")
+        heading = normal(self._heading + arguments.real(turn, "stamp", "turn"))
+        if self._is_lifted:
+            return
+        contour = self._contour, self._contour_start
+        self._jump(self._x, self._y)
+        self._contour, self._contour_start = contour
+        by = Similarity(scale, heading, self._x, self._y)
+        self._trail.stamp(columns, by, self._number)
 
     # ── blocks and the loop ──────────────────────────────────────────────────────────────────────────
 
@@ -355,3 +410,13 @@ class Nib(Writing):
                 start += self._heading - before
             # Whole numbers keep the remainder exact, so the last one is 0 and the heading is `start`.
             self._set_heading(normal(start + 360 * turns * (i + 1) % (360 * n) / n))
+
+
+def check_takes_nib(procedure: Callable[..., object], call: str) -> None:
+    """Refuse a procedure that has no place for a nib."""
+    name = getattr(procedure, "__name__", repr(procedure))
+    if not callable(procedure):
+        raise BadType(f"{call}: give a procedure that takes a nib, not {procedure!r}.")
+    first = next(iter(inspect.signature(procedure).parameters.values()), None)
+    if first is None or first.kind in (first.KEYWORD_ONLY, first.VAR_KEYWORD):
+        raise BadType(f"{call}: {name} must take the nib first: def {name}(nib, …).")

@@ -152,7 +152,7 @@ class Sheet:
         x, y = arguments.point(x, None if isinstance(x, Iterable) else y, "new_nib")
         heading = normal(arguments.real(heading, "new_nib", "heading"))
         style = Style(line_width=LINE_WIDTH / self.pixels_per_unit)
-        nib = Nib(self._trail, len(self._nibs), Pose(x, y, heading), style, self)
+        nib = Nib(self._trail, len(self._nibs), Pose(x, y, heading), style, self, self._dice)
         self._nibs.append(nib)
         return nib
 

@@ -49,6 +49,12 @@ class Table:
         """A read-only copy of all rows, which later rows do not change."""
         return np.frombuffer(self.storage.tobytes(), self._type)
 
+    def replace(self, rows: NDArray[np.void]) -> None:
+        """Other rows instead; `append` goes on behind them."""
+        del self.storage[:]
+        if len(rows):
+            self.storage.frombytes(np.ascontiguousarray(rows).view("u1").data)
+
     def clear(self) -> None:
         """Take all rows away."""
         del self.storage[:]

@@ -30,7 +30,9 @@ from ovlo.core.columns import (
     Text,
 )
 from ovlo.core.hosting import current_host
+from ovlo.core.stamping import Stamp, laid
 from ovlo.core.table import Table
+from ovlo.core.transforms import Similarity
 
 
 class Trail:
@@ -55,6 +57,8 @@ class Trail:
         self._closings = Table(CLOSING)
         self._pauses = Table(PAUSE)
         self._texts: list[Text] = []
+        self._stamps: list[Stamp] = []
+        self._stamped = 0
         self._style_numbers: dict[Style, int] = {}
         self._contours = 0
         self._finished: tuple[tuple[int, ...], Columns] | None = None
@@ -66,7 +70,7 @@ class Trail:
         """The run being written: a nib whose own run is another one starts anew."""
 
     def __len__(self) -> int:
-        return len(self._steps)
+        return len(self._steps) + self._stamped
 
     # ── writing ───────────────────────────────────────────────────────────────────────────────────────────
 
@@ -128,44 +132,31 @@ class Trail:
         self._count(1)
         self._pauses.add(len(self._steps), seconds)
 
-    def append(self, columns: Columns, nib: int) -> None:
-        """Add everything a finished trail holds, as if that nib had made it here."""
-        self._count(len(columns) + len(columns.runs) + len(columns.areas) + len(columns.texts))
-        step, area, order, contour = len(self), len(self._areas), self._order(), self._contours
-        numbers = [
-            self._style_numbers.setdefault(style, len(self._style_numbers)) for style in columns.styles
-        ]
-        runs = columns.runs.copy()
-        runs["start"] += step
-        runs["contour"] += contour
-        runs["nib"] = nib
-        runs["style"] = np.array(numbers, np.int32)[runs["style"]] if numbers else 0
-        runs["area"][runs["area"] >= 0] += area
-        self._contours += int(columns.runs["contour"].max(initial=0))
-        self._steps.append(columns.steps.tobytes())
-        self._runs.append(runs.tobytes())
-        shifts = {"step": step, "order": order, "area": area}
-        for table, rows in (
-            (self._arcs, columns.arcs),
-            (self._areas, columns.areas),
-            (self._area_ends, columns.area_ends),
-            (self._closings, columns.closings),
-            (self._pauses, columns.pauses),
-        ):
-            moved = rows.copy()
-            for name in rows.dtype.names or ():
-                moved[name] += shifts.get(name, 0)
-            table.append(moved.tobytes())
-        self._texts += [
-            text._replace(step=text.step + step, order=text.order + order) for text in columns.texts
-        ]
+    def stamp(self, piece: Columns, by: Similarity, nib: int) -> None:
+        """Lay a finished piece here, as if that nib had made it; it is worked out when the trail is read."""
+        if self._count is not _nothing:
+            self._count(len(piece) + len(piece.runs) + len(piece.areas) + len(piece.texts))
+        self._stamps.append(Stamp(len(self._steps), piece, by, nib))
+        self._stamped += len(piece)
         self.interrupt()
+
+    def _lay_stamps(self) -> None:
+        """Put what is stamped into the tables."""
+        stamps, self._stamps, self._stamped = self._stamps, [], 0
+        columns = laid(self._snapshot(), stamps)
+        for table, rows in zip(self._tables(), _parts(columns), strict=True):
+            table.replace(rows)
+        self._texts = list(columns.texts)
+        self._finished = self._lengths(), columns
+        self._style_numbers = {style: number for number, style in enumerate(columns.styles)}
+        self._contours = max(self._contours, int(columns.runs["contour"].max(initial=0)))
 
     def clear(self) -> None:
         """Forget everything recorded."""
         for table in self._tables():
             table.clear()
         self._texts.clear()
+        self._stamps, self._stamped = [], 0
         self._finished = None
         self.interrupt()
 
@@ -187,23 +178,30 @@ class Trail:
 
     def columns(self) -> Columns:
         """All that is recorded so far, as finished arrays."""
-        lengths = (len(self._texts), *(len(table) for table in self._tables()))
+        if self._stamps:
+            self._lay_stamps()
+        lengths = self._lengths()
         if self._finished is None or self._finished[0] != lengths:
-            steps, runs, arcs, areas, area_ends, closings, pauses = (table.rows() for table in self._tables())
-            columns = Columns(
-                steps=steps,
-                # An interruption may fall between a run's row and its first step.
-                runs=runs[runs["start"] < len(steps)],
-                arcs=arcs,
-                areas=areas,
-                area_ends=area_ends,
-                closings=closings,
-                pauses=pauses,
-                texts=tuple(self._texts),
-                styles=tuple(self._style_numbers),
-            )
-            self._finished = lengths, columns
+            self._finished = lengths, self._snapshot()
         return self._finished[1]
+
+    def _lengths(self) -> tuple[int, ...]:
+        return (len(self._texts), *(len(table) for table in self._tables()))
+
+    def _snapshot(self) -> Columns:
+        steps, runs, arcs, areas, area_ends, closings, pauses = (table.rows() for table in self._tables())
+        return Columns(
+            steps=steps,
+            # An interruption may fall between a run's row and its first step.
+            runs=runs[runs["start"] < len(steps)],
+            arcs=arcs,
+            areas=areas,
+            area_ends=area_ends,
+            closings=closings,
+            pauses=pauses,
+            texts=tuple(self._texts),
+            styles=tuple(self._style_numbers),
+        )
 
     @property
     def x(self) -> NDArray[np.float64]:
@@ -224,6 +222,19 @@ class Trail:
     def is_drawn(self) -> NDArray[np.bool_]:
         """Whether each step left a line, shape (n,); jumps do not."""
         return self.columns().is_drawn
+
+
+def _parts(columns: Columns) -> tuple[NDArray[np.void], ...]:
+    """A trail's tables, in the order it keeps them."""
+    return (
+        columns.steps,
+        columns.runs,
+        columns.arcs,
+        columns.areas,
+        columns.area_ends,
+        columns.closings,
+        columns.pauses,
+    )
 
 
 def _nothing(_: int) -> None:

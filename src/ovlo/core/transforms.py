@@ -1,53 +1,81 @@
-"""Turned, scaled and moved: arithmetic on a trail's arrays.
+"""Turned, scaled, mirrored and moved: arithmetic on a trail's arrays.
 
-transformed(columns, turn=30, scale=2, move=(10, 0))
+transformed(columns, Similarity(scale=2, turn=30, x=10))
 """
 
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import NamedTuple
 
 import numpy as np
+from numpy.typing import NDArray
 
-from ovlo.core.columns import Columns, Style
+from ovlo.core.columns import Columns, Style, Text
 from ovlo.core.degrees import direction, normal
+from ovlo.core.pose import Pose
 
 
-def transformed(
-    columns: Columns,
-    turn: float = 0.0,
-    scale: float = 1.0,
-    move: tuple[float, float] = (0.0, 0.0),
-) -> Columns:
-    """Scaled and turned about the origin, then moved; line widths, dashes and letters are scaled too.
+class Similarity(NamedTuple):
+    """Mirrored in the x axis or not, then scaled and turned about the origin, then moved.
 
-    A point (x, y) becomes scale·(x·cos - y·sin, x·sin + y·cos) + move.
+    As complex numbers, a point z becomes f·z + m, or f·conj(z) + m when it is mirrored, with
+    f = scale·(cos turn + i·sin turn) and m = x + i·y.
     """
-    cosine, sine = (scale * part for part in direction(normal(turn)))
-    dx, dy = move
 
-    def placed(rows: np.ndarray, x: str, y: str, is_point: bool = True) -> None:
-        before = rows[x].copy()
-        rows[x] = cosine * before - sine * rows[y] + (dx if is_point else 0.0)
-        rows[y] = sine * before + cosine * rows[y] + (dy if is_point else 0.0)
+    scale: float = 1.0
+    turn: float = 0.0
+    x: float = 0.0
+    y: float = 0.0
+    is_mirrored: bool = False
+
+    @property
+    def factor(self) -> complex:
+        """Scale and turn as one complex number."""
+        return self.scale * complex(*direction(normal(self.turn)))
+
+    def heading(self, heading: float) -> float:
+        """Where a heading points afterwards."""
+        return normal(self.turn - heading if self.is_mirrored else self.turn + heading)
+
+    def pose(self, pose: Pose) -> Pose:
+        """Where a pose is afterwards."""
+        z = complex(pose.x, -pose.y if self.is_mirrored else pose.y)
+        moved = self.factor * z + complex(self.x, self.y)
+        return Pose(moved.real, moved.imag, self.heading(pose.heading))
+
+
+def transformed(columns: Columns, by: Similarity, keep_line_width: bool = False) -> Columns:
+    """Everything a trail holds, elsewhere; letters and, unless they are to be kept, line widths scale too."""
+    sense = -1.0 if by.is_mirrored else 1.0
+    factor = by.factor
+
+    def placed(rows: NDArray[np.void], x: str, y: str, move: complex) -> None:
+        points = factor * (rows[x] + 1j * sense * rows[y]) + move
+        rows[x], rows[y] = points.real, points.imag
 
     steps, runs, arcs = columns.steps.copy(), columns.runs.copy(), columns.arcs.copy()
-    placed(steps, "x", "y")
-    placed(runs, "x", "y")
-    placed(arcs, "ux", "uy", is_point=False)
-    placed(arcs, "vx", "vy", is_point=False)
-    steps["heading"] = (steps["heading"] + turn) % 360.0
-    texts = tuple(
-        text._replace(
-            x=cosine * text.x - sine * text.y + dx,
-            y=sine * text.x + cosine * text.y + dy,
-            heading=normal(text.heading + turn),
-            size=scale * text.size,
-        )
-        for text in columns.texts
+    move = complex(by.x, by.y)
+    placed(steps, "x", "y", move)
+    placed(runs, "x", "y", move)
+    placed(arcs, "ux", "uy", 0)
+    placed(arcs, "vx", "vy", 0)
+    steps["heading"] = headings_in_range(by.turn + sense * steps["heading"])
+    return replace(
+        columns,
+        steps=steps,
+        runs=runs,
+        arcs=arcs,
+        texts=tuple(moved_text(text, by) for text in columns.texts),
+        styles=columns.styles if keep_line_width else tuple(scaled(s, by.scale) for s in columns.styles),
     )
-    styles = tuple(scaled(style, scale) for style in columns.styles)
-    return replace(columns, steps=steps, runs=runs, arcs=arcs, texts=texts, styles=styles)
+
+
+def headings_in_range(headings: NDArray[np.float64]) -> NDArray[np.float64]:
+    """Headings in [0, 360)."""
+    reduced = headings - np.floor(headings * (1 / 360)) * 360.0
+    reduced[reduced >= 360.0] = 0.0
+    return reduced
 
 
 def scaled(style: Style, scale: float) -> Style:
@@ -55,3 +83,9 @@ def scaled(style: Style, scale: float) -> Style:
     return style._replace(
         line_width=scale * style.line_width, dash=tuple(scale * length for length in style.dash)
     )
+
+
+def moved_text(text: Text, by: Similarity) -> Text:
+    """A text elsewhere; its letters are turned and scaled, but never mirrored."""
+    x, y, heading = by.pose(Pose(text.x, text.y, text.heading))
+    return text._replace(x=x, y=y, heading=heading, size=by.scale * text.size)

@@ -13,7 +13,6 @@ The procedure stays what it was: `kite(nib, 40)` draws with any nib and checks n
 from __future__ import annotations
 
 import functools
-import inspect
 from collections.abc import Callable
 from os import PathLike
 from typing import Any, Concatenate, Generic, ParamSpec, TypeVar
@@ -21,7 +20,7 @@ from typing import Any, Concatenate, Generic, ParamSpec, TypeVar
 from ovlo.core.colour import Colour
 from ovlo.core.dice import fresh_seed
 from ovlo.core.errors import BadType, OvloError
-from ovlo.core.nib import Nib
+from ovlo.core.nib import Nib, check_takes_nib
 from ovlo.core.sheet import Sheet
 from ovlo.program.parameters import check_names, checked, parameters_of
 
@@ -187,7 +186,7 @@ def drawing(
     _check_sheet(new_sheet)
 
     def decorate(procedure: Callable[Concatenate[Nib, P], R]) -> Drawing[P, R]:
-        _check_takes_nib(procedure)
+        check_takes_nib(procedure, "drawing")
         return Drawing(procedure, new_sheet)
 
     return decorate
@@ -202,10 +201,3 @@ def _check_sheet(new_sheet: Callable[..., Sheet]) -> None:
             new_sheet()
         except OvloError as error:
             raise type(error)(f"drawing: {error}") from None
-
-
-def _check_takes_nib(procedure: Callable[..., object]) -> None:
-    first = next(iter(inspect.signature(procedure).parameters.values()), None)
-    if first is None or first.kind not in (first.POSITIONAL_ONLY, first.POSITIONAL_OR_KEYWORD):
-        name = getattr(procedure, "__name__", repr(procedure))
-        raise BadType(f"drawing: {name} must take the nib first: def {name}(nib, …).")

@@ -10,7 +10,8 @@ import json
 from dataclasses import dataclass
 
 from ovlo.core import arguments
-from ovlo.core.colour import Colour
+from ovlo.core.colour import WHITE, Colour
+from ovlo.core.columns import Columns
 from ovlo.core.measuring import MarkBoxes, widest_line
 from ovlo.core.sheet import PIXELS_PER_UNIT, Sheet
 from ovlo.render import lettering
@@ -59,6 +60,28 @@ class Page:
             paper=sheet.paper,
             title=sheet.title or "Drawing",
             details=details(sheet),
+        )
+
+    @classmethod
+    def around(
+        cls, columns: Columns, box: tuple[float, float, float, float], scale: float, title: str = "Motif"
+    ) -> Page:
+        """A white page around a box, with room for the lines on its edge."""
+        scale = arguments.positive(scale, "save", "scale")
+        left, bottom, right, top = box
+        room = widest_line(columns) / 2 + MARGIN * max(right - left, top - bottom, 1.0)
+        width, height = right - left + 2 * room, top - bottom + 2 * room
+        return cls(
+            left=left - room,
+            bottom=bottom - room,
+            width=width,
+            height=height,
+            shown_width=width * scale,
+            shown_height=height * scale,
+            unit="px",
+            paper=WHITE,
+            title=title,
+            details="{}",
         )
 
     @property

@@ -1,0 +1,376 @@
+"""Motifs: pieces of drawing as values, to be turned, scaled, joined and stamped.
+
+bow = Motif.record(draw_bow, 20)
+tail = end_to_end([bow.scaled(0.9**i) for i in range(12)], turn=5)
+nib.stamp(tail)
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass, field, replace
+from os import PathLike
+from typing import TYPE_CHECKING
+
+from ovlo.core import arguments, colour
+from ovlo.core.columns import Columns, Style
+from ovlo.core.degrees import normal
+from ovlo.core.errors import BadType, BadValue
+from ovlo.core.measuring import MarkBoxes
+from ovlo.core.nib import Nib, check_takes_nib
+from ovlo.core.pose import Pose
+from ovlo.core.trail import Trail
+from ovlo.core.transforms import Similarity, transformed
+
+if TYPE_CHECKING:
+    from ovlo.core.colour import Colour
+    from ovlo.core.dice import Dice
+
+Box = tuple[float, float, float, float]
+
+
+@dataclass(frozen=True, eq=False)
+class Motif:
+    """An immutable piece of drawing; `Motif.record` makes one.
+
+    Its start pose is its own origin, (0, 0) heading 0. Transforms act about that origin, give a new motif,
+    and move marks and end pose together.
+
+    Attributes
+    ----------
+    end : Pose
+        Where its nib ended.
+
+    Examples
+    --------
+    >>> def bow(nib, size):
+    ...     nib.polygon(3, radius=size, turn=180)
+    ...     nib.travel(2 * size)
+    >>> Motif.record(bow, 10).scaled(2).end
+    Pose(x=40.0, y=0.0, heading=0.0)
+    """
+
+    columns: Columns = field(repr=False)
+    end: Pose
+
+    @classmethod
+    def record(
+        cls,
+        procedure: Callable[..., object],
+        *args: object,
+        dice: Dice | None = None,
+        **kwargs: object,
+    ) -> Motif:
+        """What a procedure draws, as a motif.
+
+        Parameters
+        ----------
+        procedure : callable
+            Takes a nib first; that nib has no sheet.
+        *args, **kwargs
+            Handed on.
+        dice : Dice, optional
+            Where the procedure's chance comes from; without them, chance is an error.
+
+        Raises
+        ------
+        BadType
+            When the procedure takes no nib.
+
+        Examples
+        --------
+        >>> gull = Motif.record(lambda nib: nib.arc_right(20, 110))
+        >>> gull.end.heading
+        250.0
+        """
+        check_takes_nib(procedure, "Motif.record")
+        trail = Trail()
+        nib = Nib(trail, 0, Pose(), Style(), sheet=None, dice=dice)
+        procedure(nib, *args, **kwargs)
+        return cls(trail.columns(), nib.pose)
+
+    def _by(self, by: Similarity, keep_line_width: bool = False) -> Motif:
+        return Motif(transformed(self.columns, by, keep_line_width), by.pose(self.end))
+
+    def turned(self, angle: float) -> Motif:
+        """Turned anticlockwise about its origin, by degrees.
+
+        Examples
+        --------
+        >>> Motif.record(lambda nib: nib.forward(40)).turned(90).end
+        Pose(x=0.0, y=40.0, heading=90.0)
+        """
+        return self._by(Similarity(turn=arguments.real(angle, "turned", "angle")))
+
+    def scaled(self, factor: float, keep_line_width: bool = False) -> Motif:
+        """So many times as large, measured from its origin; above 0.
+
+        Line widths grow with it, unless they are to be kept.
+
+        Examples
+        --------
+        >>> Motif.record(lambda nib: nib.forward(40)).scaled(0.5).end
+        Pose(x=20.0, y=0.0, heading=0.0)
+        """
+        keep = arguments.truth(keep_line_width, "scaled", "keep_line_width")
+        return self._by(Similarity(scale=arguments.positive(factor, "scaled", "factor")), keep)
+
+    def mirrored(self, axis: float = 0) -> Motif:
+        """Mirrored in the line through its origin with that heading. Letters stay readable.
+
+        Examples
+        --------
+        >>> Motif.record(lambda nib: nib.arc_left(20, 90)).mirrored().end
+        Pose(x=20.0, y=-20.0, heading=270.0)
+        """
+        # Mirroring in a line is mirroring in the x axis, then turning by twice the line's heading.
+        axis = arguments.real(axis, "mirrored", "axis")
+        return self._by(Similarity(turn=normal(2 * normal(axis)), is_mirrored=True))
+
+    def moved(self, dx: float, dy: float) -> Motif:
+        """Moved away from its origin.
+
+        Examples
+        --------
+        >>> Motif.record(lambda nib: nib.forward(40)).moved(0, 5).end
+        Pose(x=40.0, y=5.0, heading=0.0)
+        """
+        dx, dy = arguments.real(dx, "moved", "dx"), arguments.real(dy, "moved", "dy")
+        return self._by(Similarity(x=dx, y=dy))
+
+    def centred(self) -> Motif:
+        """Moved so that the centre of its box is at the origin.
+
+        Examples
+        --------
+        >>> Motif.record(lambda nib: nib.forward(40)).centred().box
+        (-20.0, 0.0, 20.0, 0.0)
+        """
+        left, bottom, right, top = self.box
+        return self.moved(-(left + right) / 2, -(bottom + top) / 2)
+
+    def styled(
+        self,
+        *,
+        ink: str | Colour | None = None,
+        line_width: float | None = None,
+        fill: str | Colour | None = None,
+    ) -> Motif:
+        """A copy with one ink, line width or fill throughout; what is left out stays as it is.
+
+        `ink` is that of texts too. `fill` colours the areas there are.
+
+        Examples
+        --------
+        >>> kite = Motif.record(lambda nib: nib.polygon(4, radius=20, fill="red"))
+        >>> blue = kite.styled(ink="navy", fill="skyblue")
+        """
+        styles, texts, areas = self.columns.styles, self.columns.texts, self.columns.areas
+        if line_width is not None:
+            width = arguments.positive(line_width, "styled", "line_width")
+            styles = tuple(style._replace(line_width=width) for style in styles)
+        if ink is not None:
+            own = colour.parse(ink, "styled")
+            styles = tuple(style._replace(ink=own) for style in styles)
+            texts = tuple(text._replace(ink=own) for text in texts)
+        if fill is not None:
+            areas = areas.copy()
+            names = ("red", "green", "blue", "opacity")
+            for name, value in zip(names, colour.parse(fill, "styled"), strict=True):
+                areas[name] = value
+        return replace(self, columns=replace(self.columns, styles=styles, texts=texts, areas=areas))
+
+    @property
+    def box(self) -> Box:
+        """Left, bottom, right and top of its marks; line widths left out, arcs and letters measured truly.
+
+        Examples
+        --------
+        >>> Motif.record(lambda nib: nib.circle(30)).box
+        (-30.0, -30.0, 30.0, 30.0)
+        """
+        from ovlo import outlets
+
+        return MarkBoxes.of(self.columns, outlets.text_box).whole or (0.0, 0.0, 0.0, 0.0)
+
+    def save(self, path: str | PathLike[str], scale: float = 1) -> None:
+        """Write it to a file, on a white page around its marks; see `Sheet.save`.
+
+        Examples
+        --------
+        >>> Motif.record(lambda nib: nib.circle(30)).save("ring.svg")
+        """
+        from ovlo import outlets
+
+        outlets.save_motif(self, path, scale)
+
+    def _repr_svg_(self) -> str:
+        from ovlo import outlets
+
+        return outlets.motif_as_bytes(self, ".svg").decode()
+
+    def _repr_png_(self) -> bytes:
+        from ovlo import outlets
+
+        return outlets.motif_as_bytes(self, ".png")
+
+
+def end_to_end(motifs: Iterable[Motif], turn: float = 0) -> Motif:
+    """Motifs joined: each starts where the one before ended, in its heading plus `turn`.
+
+    Parameters
+    ----------
+    motifs : iterable of Motif
+        At least one.
+    turn : float
+        Degrees to the left between one and the next.
+
+    Returns
+    -------
+    Motif
+        It ends where the last one ends.
+
+    Examples
+    --------
+    >>> side = Motif.record(lambda nib: nib.forward(40))
+    >>> end_to_end([side] * 4, turn=90).end
+    Pose(x=0.0, y=0.0, heading=270.0)
+    """
+    pieces = _listed(motifs, "end_to_end")
+    turn = arguments.real(turn, "end_to_end", "turn")
+    places, pose = [], Pose()
+    for motif in pieces:
+        by = Similarity(turn=pose.heading, x=pose.x, y=pose.y)
+        places.append(by)
+        end = by.pose(motif.end)
+        pose = end._replace(heading=normal(end.heading + turn))
+    return _laid(pieces, places, end)
+
+
+ROW_ALIGNMENTS = ("bottom", "middle", "top", "origin")
+COLUMN_ALIGNMENTS = ("left", "middle", "right", "origin")
+
+
+def row(motifs: Iterable[Motif], gap: float = 0, align: str = "bottom") -> Motif:
+    """Motifs from left to right, their boxes `gap` apart.
+
+    The first stays where it is. Boxes leave line widths out.
+
+    Parameters
+    ----------
+    motifs : iterable of Motif
+        At least one.
+    gap : float
+        Sheet units between boxes; a negative one overlaps them.
+    align : "bottom", "middle", "top" or "origin"
+        What is at one height: that of the boxes, or the motifs' origins.
+
+    Returns
+    -------
+    Motif
+        It ends where the last one ends.
+
+    Examples
+    --------
+    >>> kite = Motif.record(lambda nib: nib.polygon(4, radius=20))
+    >>> row([kite, kite, kite], gap=5).box
+    (-20.0, -20.0, 110.0, 20.0)
+    """
+    pieces = _listed(motifs, "row")
+    gap = arguments.real(gap, "row", "gap")
+    align = arguments.choice(align, "row", "align", ROW_ALIGNMENTS)
+    boxes = [motif.box for motif in pieces]
+    places, right = [], boxes[0][0] - gap
+    for box in boxes:
+        dx = right + gap - box[0]
+        dy = _along(boxes[0], align) - _along(box, align)
+        places.append(Similarity(x=dx, y=dy))
+        right = box[2] + dx
+    return _laid(pieces, places, places[-1].pose(pieces[-1].end))
+
+
+def column(motifs: Iterable[Motif], gap: float = 0, align: str = "left") -> Motif:
+    """Motifs from top to bottom, their boxes `gap` apart.
+
+    The first stays where it is. Boxes leave line widths out.
+
+    Parameters
+    ----------
+    motifs : iterable of Motif
+        At least one.
+    gap : float
+        Sheet units between boxes; a negative one overlaps them.
+    align : "left", "middle", "right" or "origin"
+        What is one above the other: that of the boxes, or the motifs' origins.
+
+    Returns
+    -------
+    Motif
+        It ends where the last one ends.
+
+    Examples
+    --------
+    >>> kite = Motif.record(lambda nib: nib.polygon(4, radius=20))
+    >>> column([kite, kite], gap=5, align="middle").box
+    (-20.0, -65.0, 20.0, 20.0)
+    """
+    pieces = _listed(motifs, "column")
+    gap = arguments.real(gap, "column", "gap")
+    align = arguments.choice(align, "column", "align", COLUMN_ALIGNMENTS)
+    boxes = [motif.box for motif in pieces]
+    places, bottom = [], boxes[0][3] + gap
+    for box in boxes:
+        dy = bottom - gap - box[3]
+        dx = _along(boxes[0], align, across=True) - _along(box, align, across=True)
+        places.append(Similarity(x=dx, y=dy))
+        bottom = box[1] + dy
+    return _laid(pieces, places, places[-1].pose(pieces[-1].end))
+
+
+def layered(motifs: Iterable[Motif]) -> Motif:
+    """Motifs with one origin, each over the one before.
+
+    Parameters
+    ----------
+    motifs : iterable of Motif
+        At least one.
+
+    Returns
+    -------
+    Motif
+        It ends where the last one ends.
+
+    Examples
+    --------
+    >>> ring = Motif.record(lambda nib: nib.circle(30))
+    >>> layered([ring.scaled(i) for i in (3, 2, 1)]).box
+    (-90.0, -90.0, 90.0, 90.0)
+    """
+    pieces = _listed(motifs, "layered")
+    return _laid(pieces, [Similarity()] * len(pieces), pieces[-1].end)
+
+
+def _along(box: Box, align: str, across: bool = False) -> float:
+    """Where a box is to be aligned, up or across."""
+    low, high = (box[0], box[2]) if across else (box[1], box[3])
+    places = {"middle": (low + high) / 2, "origin": 0.0}
+    return places.get(align, low if align in ("bottom", "left") else high)
+
+
+def _listed(motifs: Iterable[Motif], call: str) -> Sequence[Motif]:
+    if isinstance(motifs, Motif) or not isinstance(motifs, Iterable):
+        raise BadType(f"{call}: give a list of motifs, not {motifs!r}.")
+    pieces = list(motifs)
+    if not pieces:
+        raise BadValue(f"{call}: there is nothing to join; give at least one motif.")
+    for piece in pieces:
+        if not isinstance(piece, Motif):
+            raise BadType(f"{call}: {piece!r} is no motif; Motif.record(…) makes one of a procedure.")
+    return pieces
+
+
+def _laid(pieces: Sequence[Motif], places: Sequence[Similarity], end: Pose) -> Motif:
+    trail = Trail()
+    for piece, by in zip(pieces, places, strict=True):
+        trail.stamp(piece.columns, by, nib=0)
+    return Motif(trail.columns(), end)

@@ -1,0 +1,171 @@
+"""Pieces laid into a trail: many copies of finished arrays, put in their places all at once.
+
+    laid(columns, [Stamp(at=3, piece=kite.columns, by=Similarity(scale=2), nib=0)])
+
+A stamp is only noted when it is made. When the trail is read, the copies of one piece are worked out in a
+single NumPy pass over all its stamps, which is what makes ten thousand of them cheap.
+"""
+
+from __future__ import annotations
+
+from itertools import groupby
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.columns import Columns, Style
+from ovlo.core.degrees import directions
+from ovlo.core.transforms import Similarity, headings_in_range, moved_text, scaled
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+Rows = NDArray[np.void]
+
+
+LOT = 1 << 13
+"""Steps worked out at once."""
+
+
+class Stamp(NamedTuple):
+    """A piece laid before step `at` of the trail it is noted in."""
+
+    at: int
+    piece: Columns
+    by: Similarity
+    nib: int
+
+
+def laid(trail: Columns, stamps: list[Stamp]) -> Columns:
+    """A trail with its stamps in their places."""
+    at = np.array([stamp.at for stamp in stamps])
+    sizes = np.array([len(stamp.piece) for stamp in stamps])
+    grown = np.append(0, np.cumsum(sizes))
+    merged = _Merged(trail, at, grown)
+    # Stamps of one piece together; `sorted` keeps their order.
+    numbers = sorted(range(len(stamps)), key=lambda i: id(stamps[i].piece))
+    for _, same in groupby(numbers, key=lambda i: id(stamps[i].piece)):
+        chosen = np.array(list(same))
+        merged.add([stamps[i] for i in chosen], at[chosen] + grown[chosen])
+    return merged.columns()
+
+
+class _Merged:
+    """The rows of a trail and of the pieces laid into it, collected part by part."""
+
+    def __init__(self, trail: Columns, at: Ints, grown: Ints) -> None:
+        self._steps = np.empty(len(trail) + int(grown[-1]), trail.steps.dtype)
+
+        def shift(steps: Ints) -> Ints:
+            return steps + grown[np.searchsorted(at, steps, "right")]
+
+        self._steps[shift(np.arange(len(trail)))] = trail.steps
+        names = ("arcs", "areas", "area_ends", "closings", "pauses")
+        self._parts = {name: [_with(getattr(trail, name), "step", shift)] for name in names}
+        self._parts["runs"] = [_with(trail.runs, "start", shift)]
+        self._texts = [text._replace(step=int(shift(np.array(text.step)))) for text in trail.texts]
+        self._styles = {style: number for number, style in enumerate(trail.styles)}
+        self._contours = int(trail.runs["contour"].max(initial=0)) + 1
+        self._areas = len(trail.areas)
+
+    def add(self, stamps: list[Stamp], firsts: Ints) -> None:
+        """Lay a piece once for each stamp, its first steps being those given."""
+        piece = stamps[0].piece
+        scale, turn, x, y, _ = np.array([stamp.by for stamp in stamps]).T
+        turn = headings_in_range(turn)
+        cosine, sine = directions(turn)
+        factors = (scale * (cosine + 1j * sine))[:, None]
+        moves = (x + 1j * y)[:, None]
+        count = len(stamps)
+
+        points = piece.steps["x"] + 1j * piece.steps["y"]
+        steps = self._steps.view("f8").reshape(-1, 3)
+        # Lot by lot, so that what is in between stays in the processor's cache.
+        lot = max(1, LOT // max(1, len(piece)))
+        for i in range(0, count, lot):
+            some = slice(i, i + lot)
+            placed = factors[some] * points + moves[some]
+            block = np.empty((*placed.shape, 3))
+            block[..., 0], block[..., 1] = placed.real, placed.imag
+            np.add(turn[some, None], piece.steps["heading"], out=block[..., 2])
+            block[..., 2] -= np.where(block[..., 2] >= 360.0, 360.0, 0.0)
+            steps[firsts[some, None] + np.arange(len(piece))] = block
+
+        runs = _copies(piece.runs, count)
+        _place(runs, "x", "y", factors, moves)
+        runs["start"] += firsts[:, None]
+        width = int(piece.runs["contour"].max(initial=0)) + 1
+        copies = np.arange(count)[:, None]
+        runs["contour"] += self._contours + width * copies
+        runs["nib"] = np.array([stamp.nib for stamp in stamps])[:, None]
+        runs["style"] = self._style_numbers(piece.styles, scale)[copies, runs["style"]]
+        areas = self._areas + len(piece.areas) * copies
+        runs["area"] = np.where(runs["area"] >= 0, runs["area"] + areas, -1)
+        self._parts["runs"].append(runs.ravel())
+        self._contours += width * count
+        self._areas += len(piece.areas) * count
+
+        for name in ("arcs", "areas", "area_ends", "closings", "pauses"):
+            part = _copies(getattr(piece, name), count)
+            part["step"] += firsts[:, None]
+            if name == "arcs":
+                _place(part, "ux", "uy", factors, 0)
+                _place(part, "vx", "vy", factors, 0)
+            if name == "area_ends":
+                part["area"] += areas
+            self._parts[name].append(part.ravel())
+        for stamp, first in zip(stamps, firsts.tolist(), strict=True) if piece.texts else ():
+            texts = (moved_text(text, stamp.by) for text in piece.texts)
+            self._texts += [text._replace(step=text.step + first) for text in texts]
+
+    def _style_numbers(self, styles: tuple[Style, ...], scales: Floats) -> NDArray[np.int32]:
+        """The number of each style at each scale, shape (stamps, styles)."""
+        distinct, which = np.unique(scales, return_inverse=True)
+        numbers = [
+            [self._styles.setdefault(scaled(style, scale), len(self._styles)) for style in styles]
+            for scale in distinct.tolist()
+        ]
+        return np.array(numbers, np.int32).reshape(len(distinct), -1)[which]
+
+    def columns(self) -> Columns:
+        """Everything, in the order of the steps."""
+        sorted_parts = {name: np.concatenate(parts) for name, parts in self._parts.items()}
+        for name, rows in sorted_parts.items():
+            if name != "areas":  # they are known by their number
+                key = "start" if name == "runs" else "step"
+                sorted_parts[name] = rows[np.argsort(rows[key], kind="stable")]
+        self._reorder(sorted_parts["areas"])
+        for rows in sorted_parts.values():
+            rows.flags.writeable = False
+        self._steps.flags.writeable = False
+        return Columns(
+            steps=self._steps, texts=tuple(self._texts), styles=tuple(self._styles), **sorted_parts
+        )
+
+    def _reorder(self, areas: Rows) -> None:
+        """Number areas and texts anew in the order of their steps."""
+        texts = self._texts
+        steps = np.append(areas["step"], [text.step for text in texts])
+        orders = np.append(areas["order"], [text.order for text in texts])
+        ranks = np.empty(len(steps), np.int64)
+        ranks[np.lexsort((orders, steps))] = np.arange(len(steps))
+        areas["order"] = ranks[: len(areas)]
+        placed = zip(texts, ranks[len(areas) :].tolist(), strict=True)
+        self._texts = [text._replace(order=order) for text, order in placed]
+
+
+def _with(rows: Rows, name: str, change: object) -> Rows:
+    """A copy of some rows with a column changed by a function."""
+    changed = rows.copy()
+    changed[name] = change(rows[name])  # type: ignore[operator]
+    return changed
+
+
+def _copies(rows: Rows, count: int) -> Rows:
+    """The rows again and again, shape (count, rows)."""
+    return np.repeat(rows[None], count, axis=0)
+
+
+def _place(rows: Rows, x: str, y: str, factors: NDArray[np.complex128], moves: object) -> None:
+    points = factors * (rows[x] + 1j * rows[y]) + moves  # type: ignore[operator]
+    rows[x], rows[y] = points.real, points.imag
