@@ -46,7 +46,8 @@ ARC = np.dtype(
         ("sweep", "f8"),  # degrees; negative goes the other way
     ]
 )
-"""Steps that are elliptical arcs: centre + u·cos(t) + v·sin(t) for t from 0 to the sweep."""
+"""Steps that are elliptical arcs, centre + u·cos(t) + v·sin(t) for t from 0 to the sweep; or, with the
+sweep 0, cubic Bézier curves, whose control points are u and v away from their start."""
 
 AREA = np.dtype(
     [

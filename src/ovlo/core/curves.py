@@ -1,12 +1,17 @@
-"""Arcs: points along them, their boxes and their lengths.
+"""Curves: points along them, their boxes and their lengths.
 
-    points_at(arcs, starts, shares)
+    points_at(arcs, starts, ends, shares)
 
 An arc starts at p and is p + u·(cos t - 1) + v·sin t for t from 0 to its sweep, u and v being conjugate
-half-axes of its ellipse (a circle when they are as long as each other and at right angles).
+half-axes of its ellipse (a circle when they are as long as each other and at right angles). A row with the
+sweep 0 is a cubic Bézier curve instead, u and v leading from its start to its control points; such come only
+from imported files.
 """
 
 from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
 
 import numpy as np
 from numpy.typing import NDArray
@@ -21,25 +26,47 @@ def half_axes(arcs: NDArray[np.void]) -> tuple[Floats, Floats]:
     return np.column_stack([arcs["ux"], arcs["uy"]]), np.column_stack([arcs["vx"], arcs["vy"]])
 
 
-def points_at(arcs: NDArray[np.void], starts: Floats, angles: Floats) -> Floats:
-    """The point of each arc at an angle in degrees from its start, shape (a, 2)."""
+def is_cubic(arcs: NDArray[np.void]) -> NDArray[np.bool_]:
+    """Which of the curves are cubic, shape (a,)."""
+    cubic: NDArray[np.bool_] = arcs["sweep"] == 0
+    return cubic
+
+
+def points_at(arcs: NDArray[np.void], starts: Floats, ends: Floats, shares: Floats) -> Floats:
+    """The point of each curve at a share of its sweep (or of a cubic's parameter), shape (a, 2)."""
     u, v = half_axes(arcs)
-    radians = np.radians(angles)[:, None]
+    radians = np.radians(arcs["sweep"] * shares)[:, None]
     points: Floats = starts + u * (np.cos(radians) - 1) + v * np.sin(radians)
+    cubic = is_cubic(arcs)
+    if cubic.any():
+        t = shares[cubic, None]
+        points[cubic] = starts[cubic] + _bezier(u[cubic], v[cubic], (ends - starts)[cubic], t)
     return points
 
 
-def chord_counts(arcs: NDArray[np.void], tolerance: float) -> NDArray[np.int64]:
-    """How many chords keep each arc within a tolerance, shape (a,).
+def _bezier(u: Floats, v: Floats, w: Floats, t: Floats) -> Floats:
+    """A cubic from the origin with the control points u and v to w."""
+    return 3 * (1 - t) ** 2 * t * u + 3 * (1 - t) * t**2 * v + t**3 * w
+
+
+def chord_counts(arcs: NDArray[np.void], starts: Floats, ends: Floats, tolerance: float) -> NDArray[np.int64]:
+    """How many chords keep each curve within a tolerance, shape (a,).
 
     A chord over the angle a lies radius·(1 - cos(a/2)) inside a circle, and inside an ellipse at most that of
-    its longer half-axis, which is below √(u² + v²).
+    its longer half-axis, which is below √(u² + v²). For a cubic it is Wang's formula, √(6/8 · d / tolerance)
+    with d the largest second difference of its points.
     """
     u, v = half_axes(arcs)
     radii = np.sqrt((u**2).sum(axis=1) + (v**2).sum(axis=1))
     share = np.clip(tolerance / np.maximum(radii, 1e-300), 1e-12, 1.0)
     angles = np.minimum(np.degrees(2 * np.arccos(1 - share)), 45.0)
-    return _counts(np.abs(arcs["sweep"]) / angles)
+    shares = np.abs(arcs["sweep"]) / angles
+    cubic = is_cubic(arcs)
+    if cubic.any():
+        first, second, last = u[cubic], v[cubic], (ends - starts)[cubic]
+        bends = np.maximum(np.hypot(*(second - 2 * first).T), np.hypot(*(first - 2 * second + last).T))
+        shares[cubic] = np.sqrt(0.75 * bends / max(tolerance, 1e-300))
+    return _counts(shares)
 
 
 def quarter_counts(arcs: NDArray[np.void]) -> NDArray[np.int64]:
@@ -66,30 +93,63 @@ def boxes(arcs: NDArray[np.void], starts: Floats, ends: Floats) -> tuple[Floats,
     for angle, sign in ((crest, 1.0), (crest + 180.0, -1.0)):
         # The first time the extreme is met, going the way the arc goes.
         met = np.where(sweeps >= 0, angle % 360.0, -angle % 360.0) <= np.abs(sweeps)
-        extreme = np.where(met, centres + sign * reach, starts)
+        extreme = np.where(met & (sweeps != 0), centres + sign * reach, starts)
         low, high = np.minimum(low, extreme), np.maximum(high, extreme)
+    cubic = is_cubic(arcs)
+    if cubic.any():
+        for extreme in _bezier_extremes(u[cubic], v[cubic], (ends - starts)[cubic]):
+            low[cubic] = np.minimum(low[cubic], starts[cubic] + extreme)
+            high[cubic] = np.maximum(high[cubic], starts[cubic] + extreme)
     return low, high
 
 
-def lengths(arcs: NDArray[np.void]) -> Floats:
-    """How long each arc is, shape (a,): Gauss-Legendre quadrature of its speed, 16 nodes to 45° at most."""
+def _bezier_extremes(u: Floats, v: Floats, w: Floats) -> list[Floats]:
+    """Where each coordinate of a cubic from the origin stands still, at the two roots of its derivative."""
+    a, b, c = w - 3 * v + 3 * u, 2 * (v - 2 * u), u
+    root = np.sqrt(np.maximum(b * b - 4 * a * c, 0.0))
+    # The form that does not cancel (Press et al., Numerical Recipes, 5.6).
+    q = -(b + np.where(b < 0, -root, root)) / 2
+    with np.errstate(divide="ignore", invalid="ignore"):
+        roots = (np.nan_to_num(q / a, posinf=0, neginf=0), np.nan_to_num(c / q, posinf=0, neginf=0))
+    return [_bezier(u, v, w, np.clip(t, 0.0, 1.0)) for t in roots]
+
+
+def lengths(arcs: NDArray[np.void], spans: Floats) -> Floats:
+    """How long each curve is, shape (a,); `spans` lead from its start to its end.
+
+    A circle's arc is radius times angle. For the others the speed is integrated by Gauss-Legendre quadrature
+    with 16 nodes over pieces of 45° at most, or eighths of a cubic.
+    """
     u, v = half_axes(arcs)
     radii = np.hypot(u[:, 0], u[:, 1])
     is_circle = np.isclose(radii, np.hypot(v[:, 0], v[:, 1]), rtol=1e-12, atol=0) & (
         np.abs((u * v).sum(axis=1)) <= 1e-12 * radii**2
     )
-    sweeps = np.radians(np.abs(arcs["sweep"]))
-    found: Floats = radii * sweeps
-    for i in np.flatnonzero(~is_circle):
-        found[i] = _ellipse_length(u[i], v[i], np.radians(arcs["sweep"][i]))
+    found: Floats = radii * np.radians(np.abs(arcs["sweep"]))
+    cubic = is_cubic(arcs)
+    for i in np.flatnonzero(~is_circle | cubic):
+        if cubic[i]:
+            found[i] = _integrated(partial(_bezier_speed, u[i], v[i], spans[i]), 1.0, 8)
+        else:
+            sweep = np.radians(arcs["sweep"][i])
+            found[i] = _integrated(partial(_ellipse_speed, u[i], v[i]), sweep, int(abs(sweep) // 0.785) + 1)
     return found
 
 
-def _ellipse_length(u: Floats, v: Floats, sweep: float) -> float:
+def _ellipse_speed(u: Floats, v: Floats, t: Floats) -> Floats:
+    speed: Floats = np.hypot(*(v[:, None] * np.cos(t) - u[:, None] * np.sin(t)))
+    return speed
+
+
+def _bezier_speed(u: Floats, v: Floats, w: Floats, t: Floats) -> Floats:
+    sides = u[:, None] * (1 - t) ** 2 + 2 * (v - u)[:, None] * (1 - t) * t + (w - v)[:, None] * t**2
+    speed: Floats = 3 * np.hypot(*sides)
+    return speed
+
+
+def _integrated(speed: Callable[[Floats], Floats], end: float, pieces: int) -> float:
+    """The integral of a speed from 0 to an end."""
     nodes, weights = np.polynomial.legendre.leggauss(16)
-    count = max(1, int(np.ceil(abs(sweep) / (np.pi / 4))))
-    edges = np.linspace(0, sweep, count + 1)
-    half = sweep / count / 2
-    t = (edges[:-1, None] + half + half * nodes).ravel()
-    speed = np.hypot(*(v[:, None] * np.cos(t) - u[:, None] * np.sin(t)))
-    return float(abs(half) * (speed.reshape(count, -1) @ weights).sum())
+    half = end / pieces / 2
+    middles = half * (2 * np.arange(pieces)[:, None] + 1)
+    return float(abs(half) * (speed((middles + half * nodes).ravel()).reshape(pieces, -1) @ weights).sum())

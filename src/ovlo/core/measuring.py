@@ -34,7 +34,8 @@ def step_lengths(columns: Columns) -> Floats:
     """How long each step is, in sheet units, shape (n,); arcs along the arc."""
     moves = columns.points - columns.starts
     lengths: Floats = np.hypot(moves[:, 0], moves[:, 1])
-    lengths[columns.arcs["step"]] = curves.lengths(columns.arcs)
+    curved = columns.arcs["step"]
+    lengths[curved] = curves.lengths(columns.arcs, moves[curved])
     return lengths
 
 

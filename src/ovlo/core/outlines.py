@@ -55,7 +55,9 @@ class Outline:
 
     def flattened(self, tolerance: float) -> Outline:
         """The same with arcs as chords, nowhere farther off than the tolerance in sheet units."""
-        return self.subdivided(curves.chord_counts(self.arcs, tolerance))
+        at = self.arcs["step"]
+        starts, ends = self.vertices[at - 1], self.vertices[at]
+        return self.subdivided(curves.chord_counts(self.arcs, starts, ends, tolerance))
 
     def subdivided(self, counts: Ints) -> Outline:
         """The same with arcs cut into so many pieces, each ending in a vertex of its own."""
@@ -71,8 +73,9 @@ class Outline:
         ends = np.cumsum(repeats)
         places = ranges(ends[at] - counts, counts - 1)
         number = places - (ends[at] - counts)[inner] + 1
-        angles = self.arcs["sweep"][inner] * number / counts[inner]
-        vertices[places] = curves.points_at(self.arcs[inner], self.vertices[at - 1][inner], angles)
+        vertices[places] = curves.points_at(
+            self.arcs[inner], self.vertices[at - 1][inner], self.vertices[at][inner], number / counts[inner]
+        )
         firsts = np.append(0, ends)[self.firsts]
         return replace(self, vertices=vertices, codes=codes, firsts=firsts, arcs=np.empty(0, ARC))
 

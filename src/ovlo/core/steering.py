@@ -281,6 +281,9 @@ class Steering(Turning):
         v = radius * self._cosine, radius * self._sine
         x = self._x - u[0] * (1 - cosine) + v[0] * sine
         y = self._y - u[1] * (1 - cosine) + v[1] * sine
+        if sweep == 0:
+            self._go(x, y)
+            return
         if self._trail.writing is not self._run:
             self._start_run()
         self._trail.record_arc(PACK(x, y, heading), u, v, sweep)

@@ -138,6 +138,7 @@ def with_cubics(outline: Outline) -> Outline:
     """
     if not len(outline.arcs):
         return outline
+    # A cubic has the sweep 0, and is one piece.
     pieces = np.maximum(1, np.ceil(np.abs(outline.arcs["sweep"]) / 45 - 1e-9)).astype(np.int64)
     # Three vertices a piece: two control points and the end.
     cut = outline.subdivided(3 * pieces)
@@ -155,5 +156,8 @@ def with_cubics(outline: Outline) -> Outline:
         derivative = v * np.cos(radians) - u * np.sin(radians)
         end = cut.vertices[places - 1] if offset == 0 else cut.vertices[places + 2]
         cut.vertices[places + offset] = end + sign * k[:, None] * derivative
+    cubic = curves.is_cubic(arcs)
+    starts = cut.vertices[places - 1][cubic]
+    cut.vertices[places[cubic]], cut.vertices[places[cubic] + 1] = starts + u[cubic], starts + v[cubic]
     cut.codes[np.add.outer(places, [0, 1, 2])] = CURVE
     return cut

@@ -104,6 +104,12 @@ def _with_arcs(
     values[is_arc, 4] = (arcs["ux"] * arcs["vy"] - arcs["uy"] * arcs["vx"]) * arcs["sweep"] < 0
     leads[is_arc, :6] = ord(" ")
     leads[is_arc, 0] = ord("A")
+    cubic = np.flatnonzero(is_arc)[curves.is_cubic(arcs)]
+    if len(cubic):
+        u, v = curves.half_axes(arcs[curves.is_cubic(arcs)])
+        controls = np.hstack([cut.vertices[cubic - 1] + u, cut.vertices[cubic - 1] + v]) * [1, -1, 1, -1]
+        values[cubic, 0], values[cubic, 1:5] = np.nan, controls
+        leads[cubic, :2] = 0, ord("C")
     after = np.flatnonzero(is_arc[:-1] & ~is_arc[1:] & (leads[1:, 5] == ord(" "))) + 1
     leads[after, 5] = ord("L")
     return values, leads
