@@ -51,6 +51,14 @@ def motif_as_bytes(motif: Motif, suffix: str, scale: float = 1) -> bytes:
     return renderer_of(suffix)(motif.columns, Page.around(motif.columns, motif.box, scale))
 
 
+def motif_from_svg(path: str | PathLike[str]) -> Motif:
+    """The picture in an SVG file."""
+    from ovlo.render.svg_reader import draw_into, read
+
+    shapes = read(Path(path))
+    return Motif.record(lambda nib: draw_into(nib, shapes))
+
+
 def text_box(text: Text) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
     """The corners of a text's box."""
     return lettering.box(text)

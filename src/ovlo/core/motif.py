@@ -89,6 +89,42 @@ class Motif:
         procedure(nib, *args, **kwargs)
         return cls(trail.columns(), nib.pose)
 
+    @classmethod
+    def from_svg(cls, path: str | PathLike[str]) -> Motif:
+        """The picture in an SVG file, in its own units, its origin that of the file's coordinates, y up.
+
+        Paths, basic shapes, groups and transforms are read, with colours, line widths, dashes, caps, joins
+        and fill rules. A file that Ovlo wrote comes back with the same coordinates.
+
+        Parameters
+        ----------
+        path : path
+
+        Returns
+        -------
+        Motif
+            It ends at its origin.
+
+        Warns
+        -----
+        LeftOut
+            Names what could not be kept: text, gradients, images, filters, scripts, …
+
+        Raises
+        ------
+        FileTrouble
+            When the file cannot be read, is no SVG, is damaged, declares entities or is too large.
+
+        Examples
+        --------
+        >>> Motif.record(lambda nib: nib.circle(30)).save("ring.svg")
+        >>> Motif.from_svg("ring.svg").box
+        (-30.0, -30.0, 30.0, 30.0)
+        """
+        from ovlo import outlets
+
+        return outlets.motif_from_svg(path)
+
     def _by(self, by: Similarity, keep_line_width: bool = False) -> Motif:
         return Motif(transformed(self.columns, by, keep_line_width), by.pose(self.end))
 

@@ -11,6 +11,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from math import atan2, degrees, gcd, pi, sin
+from typing import NamedTuple
 
 import numpy as np
 
@@ -24,8 +25,16 @@ from ovlo.core.steering import PACK, Steering
 
 Point = tuple[float, float]
 Fill = str | Colour | None
-Piece = tuple[Point, bytes, Iterable[tuple[float, ...]]]
-"""Where a part of a shape begins, its packed steps, and its arcs."""
+
+
+class Piece(NamedTuple):
+    """A part of a shape: where it begins, its packed steps, its curves, and whether it is closed."""
+
+    start: Point
+    steps: bytes
+    arcs: Iterable[tuple[float, ...]] = ()
+    is_closed: bool = True
+
 
 MOST_TURNS = 100_000
 """Of a spiral."""
@@ -106,7 +115,7 @@ class Shapes(Steering):
         ux, uy = cosine * width / 2, sine * width / 2
         vx, vy = -sine * height / 2, cosine * height / 2
         start = self._x + ux, self._y + uy
-        piece = start, PACK(*start, normal(heading + 90)), [(0, ux, uy, vx, vy, 360.0)]
+        piece = Piece(start, PACK(*start, normal(heading + 90)), [(0, ux, uy, vx, vy, 360.0)])
         self._lay(call, [piece] if width or height else [], fill, outline, rule)
 
     def polygon(
@@ -310,8 +319,8 @@ class Shapes(Steering):
             centre = np.array(self.position)
             steps[:, :2] += centre
             begin = float(start[0] + centre[0]), float(start[1] + centre[1])
-            piece = begin, steps.tobytes(), arcs.tolist()
-            self._lay("spiral", [piece], None, True, "nonzero", is_closed=False)
+            piece = Piece(begin, steps.tobytes(), arcs.tolist(), is_closed=False)
+            self._lay("spiral", [piece], None, True, "nonzero")
 
     # ── what the shapes are made of ───────────────────────────────────────────────────────────────────────
 
@@ -338,22 +347,17 @@ class Shapes(Steering):
             for x, y in (*corners[1:], corners[0]):
                 steps.append(PACK(x, y, normal(degrees(atan2(y - y0, x - x0)))))
                 x0, y0 = x, y
-            pieces.append((corners[0], b"".join(steps), ()))
+            pieces.append(Piece(corners[0], b"".join(steps)))
         self._lay(call, pieces, fill, outline, rule)
 
-    def _lay(
-        self,
-        call: str,
-        pieces: Sequence[Piece],
-        fill: Fill,
-        outline: bool,
-        rule: str,
-        is_closed: bool = True,
-    ) -> None:
-        """Record the pieces of a shape."""
+    def _lay(self, call: str, pieces: Sequence[Piece], fill: Fill, outline: bool, rule: str) -> None:
+        """Check how a shape is to look, and record it."""
         rule = arguments.choice(rule, call, "rule", RULES)
         outline = arguments.truth(outline, call, "outline")
-        paint = None if fill is None else colour.parse(fill, call)
+        self.lay(pieces, None if fill is None else colour.parse(fill, call), outline, rule)
+
+    def lay(self, pieces: Sequence[Piece], paint: Colour | None, outline: bool, rule: str) -> None:
+        """Record the pieces of a shape wherever they lie; for Ovlo's own use."""
         if self._is_lifted or not pieces:
             return
         trail = self._trail
@@ -362,7 +366,7 @@ class Shapes(Steering):
         area = self._area if paint is None else trail.open_area(paint, rule)
         pen = Pen.DRAW if outline and block_pen is Pen.DRAW else Pen.TRACE
         try:
-            for start, steps, arcs in pieces:
+            for start, steps, arcs, is_closed in pieces:
                 self._jump(*start)
                 self._area = area
                 self._begin(pen)

@@ -24,6 +24,9 @@ from ovlo.render.numbers import number, number_text
 from ovlo.render.page import Page
 from ovlo.render.painting import Mark, painted
 
+PAPER = "ovlo-paper"
+"""The class of the rectangle that is the paper, by which it is told from the picture when read back."""
+
 DECIMALS = 2
 """Of a pixel of the picture."""
 
@@ -56,7 +59,7 @@ def _head(page: Page, places: int) -> str:
         f'height="{height}{page.unit}" viewBox="{" ".join(box)}">\n'
         f"<title>{escape(page.title)}</title>\n"
         f"<metadata>{escape(page.details)}</metadata>\n"
-        f'<rect x="{box[0]}" y="{box[1]}" width="{box[2]}" height="{box[3]}"'
+        f'<rect class="{PAPER}" x="{box[0]}" y="{box[1]}" width="{box[2]}" height="{box[3]}"'
         f"{_paint('fill', page.paper)}/>\n"
     )
 
