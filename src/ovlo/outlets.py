@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.columns import Text
+from ovlo.core.errors import FileTrouble
 from ovlo.core.motif import Motif
 from ovlo.core.sheet import Sheet
 from ovlo.render import lettering
@@ -56,7 +57,10 @@ def motif_from_svg(path: str | PathLike[str]) -> Motif:
     from ovlo.render.svg_reader import draw_into, read
 
     shapes = read(Path(path))
-    return Motif.record(lambda nib: draw_into(nib, shapes))
+    motif = Motif.record(lambda nib: draw_into(nib, shapes))
+    if not np.isfinite(motif.columns.points).all():
+        raise FileTrouble(f"from_svg: {path} holds numbers that are not finite; it is not read.")
+    return motif
 
 
 def text_box(text: Text) -> tuple[NDArray[np.float64], NDArray[np.float64]]:

@@ -168,6 +168,11 @@ class Nib(Writing):
         self._style = restyled(self._style, changes)
         self._run = None
 
+    def wear(self, style: Style) -> None:
+        """Take on a whole style; for Ovlo's own use."""
+        self._style = style
+        self._run = None
+
     def close(self) -> None:
         """Go straight back to where this contour began, joined there; the heading stays as it is.
 

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from os import PathLike
+from typing import TYPE_CHECKING
 
 from ovlo.core import arguments, colour
 from ovlo.core.columns import Style
@@ -18,6 +19,9 @@ from ovlo.core.hosting import current_host
 from ovlo.core.nib import Nib
 from ovlo.core.pose import Pose
 from ovlo.core.trail import Trail
+
+if TYPE_CHECKING:
+    from ovlo.core.motif import Motif
 
 PIXELS_PER_UNIT = {"px": 1.0, "mm": 96 / 25.4}
 """CSS pixels in a sheet unit."""
@@ -169,6 +173,49 @@ class Sheet:
         self._trail.clear()
         for nib in self._nibs:
             nib.begin_contour()
+
+    def excerpt(self, x: float, y: float, width: float, height: float, whole: bool = True) -> Motif:
+        """The marks inside a rectangle, as a motif whose origin is the rectangle's centre.
+
+        A mark is a stroke, an area or a text. The sheet is unchanged.
+
+        Parameters
+        ----------
+        x, y : float
+            The lower left corner, in sheet units from the centre of the sheet.
+        width, height : float
+            Above 0.
+        whole : bool
+            Take only marks that lie wholly inside (line widths left out); otherwise cut them at the border,
+            and take a text when its anchor is inside.
+
+        Returns
+        -------
+        Motif
+            It ends at its origin.
+
+        Raises
+        ------
+        BadValue, BadType
+            When the rectangle has no size, or a number will not do.
+
+        Examples
+        --------
+        >>> nib.circle(20)
+        >>> nib.travel_to(200, 0)
+        >>> nib.circle(50)
+        >>> sheet.excerpt(-30, -30, 60, 60).box
+        (-20.0, -20.0, 20.0, 20.0)
+        """
+        from ovlo import outlets
+        from ovlo.core.excerpt import excerpt
+
+        x, y = arguments.real(x, "excerpt", "x"), arguments.real(y, "excerpt", "y")
+        width = arguments.positive(width, "excerpt", "width")
+        height = arguments.positive(height, "excerpt", "height")
+        whole = arguments.truth(whole, "excerpt", "whole")
+        box = x, y, x + width, y + height
+        return excerpt(self._trail.columns(), box, whole, outlets.text_box)
 
     def save(self, path: str | PathLike[str], scale: float = 1, fit: bool = False) -> None:
         """Write the picture to a file; its ending says in which format.

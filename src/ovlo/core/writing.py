@@ -6,7 +6,7 @@ nib.text("Kite day at Marrow Bay", size=24)
 from __future__ import annotations
 
 from ovlo.core import arguments
-from ovlo.core.columns import Style
+from ovlo.core.columns import Style, Text
 from ovlo.core.pose import Pose
 from ovlo.core.shapes import Shapes
 from ovlo.core.styling import checked_text
@@ -65,6 +65,12 @@ class Writing(Shapes):
             parts["size"] = self._text_size
         if words and not self._is_lifted:
             self._trail.write_text(x=self._x, y=self._y, heading=self._heading, ink=self._style.ink, **parts)
+
+    def write(self, text: Text) -> None:
+        """Write a text again, where it was; for Ovlo's own use."""
+        parts = text._asdict()
+        del parts["step"], parts["order"]
+        self._trail.write_text(**parts)
 
     def pause(self, seconds: float) -> None:
         """Let replays and animations hold here; it makes no mark.

@@ -17,8 +17,8 @@ from ovlo.core import curves
 from ovlo.core.colour import Colour
 from ovlo.core.columns import Columns, Style, Text
 from ovlo.core.outlines import Outline, ranges
+from ovlo.core.regions import without_overlaps
 from ovlo.render import lettering
-from ovlo.render.evenodd import without_overlaps
 from ovlo.render.page import Page
 from ovlo.render.painting import Mark, painted
 from ovlo.render.png import FLATNESS, graphics_context, rgba
@@ -87,7 +87,9 @@ class _PdfSheet:
                 continue
             outline = painting.outline_of(mark)
             if mark.paint is not None and mark.rule == "evenodd":
-                self._path(*without_overlaps(*path_of(flat.outline_of(mark), mark)), mark.paint, None)
+                self._path(
+                    *without_overlaps(*path_of(flat.outline_of(mark), mark), mark.rule), mark.paint, None
+                )
                 mark = mark._replace(paint=None)
             self._path(*path_of(curved[id(outline)], mark), mark.paint, mark.style)
 

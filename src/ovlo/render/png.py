@@ -17,8 +17,8 @@ from ovlo.core.colour import BLACK, TRANSPARENT, Colour
 from ovlo.core.columns import Columns, Style, Text
 from ovlo.core.errors import BadValue
 from ovlo.core.outlines import CLOSE, LINE, MOVE
+from ovlo.core.regions import without_overlaps
 from ovlo.render import lettering
-from ovlo.render.evenodd import without_overlaps
 from ovlo.render.page import Page
 from ovlo.render.painting import Mark, Painting, painted
 
@@ -107,7 +107,7 @@ class Canvas:
             if mark.paint is not None and mark.rule == "evenodd":
                 self._flush(batch)
                 batch = Batch()
-                self._fill(*without_overlaps(vertices, codes), mark.paint)
+                self._fill(*without_overlaps(vertices, codes, mark.rule), mark.paint)
                 mark = mark._replace(paint=None)
                 if mark.style is None:
                     continue

@@ -1,0 +1,97 @@
+"""SVG files read back: ours, ordinary ones, and those that are refused."""
+
+from __future__ import annotations
+
+import warnings
+from pathlib import Path
+
+import pytest
+
+from ovlo import FileTrouble, Motif, Sheet
+from ovlo.core.measuring import drawn_length
+from ovlo.render.svg_reader import LeftOut
+
+HEAD = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="10cm">'
+
+
+def read(tmp_path: Path, body: str, head: str = HEAD) -> Motif:
+    path = tmp_path / "picture.svg"
+    path.write_text(f"{head}{body}</svg>")
+    return Motif.from_svg(path)
+
+
+def test_a_file_that_ovlo_wrote_comes_back_with_the_same_geometry(sheet, nib):
+    nib.ink, nib.line_width, nib.dash = "#00008080", 3, (6, 2)
+    for _ in nib.full_turn(5):
+        nib.forward(40.128)
+    nib.close()
+    nib.arc_right(30, 200)
+    nib.travel_to(-90, 40)
+    nib.ellipse(80, 30, turn=20, fill="gold", rule="evenodd")
+    nib.star(7, 50, 3, fill="#ff634740", outline=False)
+    sheet.save("kite.svg")
+    with warnings.catch_warnings():
+        warnings.simplefilter("error")
+        motif = Motif.from_svg("kite.svg")
+    trail = sheet.trail.columns()
+    assert motif.box == pytest.approx(Motif(trail, nib.pose).box, abs=0.02)
+    assert drawn_length(motif.columns) == pytest.approx(drawn_length(trail), rel=1e-3)
+    drawn = motif.columns.styles[1]
+    assert (drawn.ink.css, drawn.line_width, drawn.dash) == ("#00008080", 3, (6, 2))
+    assert motif.columns.areas["rule"].tolist() == [1, 0]
+    Sheet(640, 480).new_nib().stamp(motif)
+    motif.save("again.svg")
+
+
+def test_shapes_groups_and_transforms_are_read(tmp_path):
+    motif = read(
+        tmp_path,
+        '<g transform="translate(10 20) scale(2)" stroke="red" fill="none" stroke-width="3">'
+        '<path d="M0 0h10a5 5 0 0 1 0 10zM1 1Q5 5 9 1"/><rect x="20" width="4" height="6"/></g>'
+        '<polygon points="0,-50 10,-50 10,-60" fill="#0a7"/>',
+    )
+    assert motif.box == pytest.approx((0, -40, 58, 60))
+    assert motif.columns.styles[1].line_width == 6
+    assert len(motif.columns.areas) == 1
+    curves = motif.columns.arcs
+    assert sorted(abs(curves["sweep"]).tolist()) == [0, pytest.approx(180)]
+
+
+def test_what_cannot_be_kept_is_left_out_and_listed(tmp_path):
+    body = (
+        '<defs><linearGradient id="g"/></defs><rect width="5" height="5" fill="url(#g)"/>'
+        '<image href="gull.png"/><script>alert(1)</script><text>Hi</text><use href="#g"/>'
+        '<circle r="4" filter="url(#f)"/>'
+    )
+    with pytest.warns(LeftOut, match=r"filter, gradient or pattern, image, script, text, use"):
+        motif = read(tmp_path, body)
+    assert motif.box == pytest.approx((-4, -4, 4, 4))
+
+
+BOMB = (
+    '<?xml version="1.0"?><!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;">]>'
+    '<svg xmlns="http://www.w3.org/2000/svg"><text>&b;</text></svg>'
+)
+
+
+@pytest.mark.parametrize(
+    ("content", "words"),
+    [
+        (BOMB, "declares entities"),
+        (BOMB.encode("utf-16"), "declares entities|damaged"),
+        ("<html></html>", "is no SVG: its outermost element is 'html'"),
+        ("kite", "damaged or no XML"),
+        (f"{HEAD}<path", "damaged or no XML"),
+        (f"{HEAD}{'<g>' * 300}{'</g>' * 300}</svg>", "more than 200 deep"),
+        ("", "damaged or no XML"),
+        (f'{HEAD}<path d="M1e400 0L3 3"/></svg>', "numbers that are not finite"),
+        (f'{HEAD}<g transform="rotate(x)"><circle r="5"/></g></svg>', "is damaged"),
+    ],
+)
+def test_files_that_are_no_svg_are_refused(tmp_path, content, words):
+    path = tmp_path / "bad.svg"
+    path.write_bytes(content if isinstance(content, bytes) else content.encode())
+    with pytest.raises(FileTrouble, match=words):
+        Motif.from_svg(path)
+    with pytest.raises(FileTrouble, match="cannot be read"):
+        Motif.from_svg(tmp_path / "missing.svg")
