@@ -1,7 +1,9 @@
-"""Redraw the pictures in docs/screenshots from the examples."""
+"""Redraw the pictures in docs from the examples and the guide pages."""
 
 from __future__ import annotations
 
+import os
+import re
 import subprocess
 import sys
 from pathlib import Path
@@ -16,14 +18,29 @@ COMMANDS = {
     "harbour": ["draw", "examples/harbour.py", "--seed", "4"],
     "six_polygons": ["vary", "examples/polygon.py", "--range", "sides=3..8"],
     "twelve_seeds": ["vary", "examples/field_of_kites.py", "--range", "seed=1..12"],
+    "motif_spirals": ["vary", "examples/motif_spiral.py", "--range", "depth=0,1,2,3,4,100"],
 }
 
 
 def main() -> None:
-    """Run each command."""
+    """Run each command, and each example of the guide pages."""
     for name, command in COMMANDS.items():
         picture = SCREENSHOTS / f"{name}.png"
         subprocess.run([OVLO, *command, "-o", picture], check=True, cwd=ROOT)
+    os.chdir(ROOT)
+    draw_page(ROOT / "docs" / "motifs.md", ROOT / "docs")
+
+
+def draw_page(page: Path, folder: Path) -> list[Path]:
+    """Run the examples of a page; each `picture` is saved where the line after it says."""
+    values: dict[str, object] = {}
+    drawn = []
+    for code, target in re.findall(r"```python\n(.*?)```\n(?:!\[.*?\]\((.*?)\))?", page.read_text(), re.S):
+        exec(code, values)
+        if target:
+            drawn.append(folder / target)
+            values["picture"].save(drawn[-1])  # type: ignore[attr-defined]
+    return drawn
 
 
 if __name__ == "__main__":

@@ -57,6 +57,11 @@ def test_shapes_groups_and_transforms_are_read(tmp_path):
     assert sorted(abs(curves["sweep"]).tolist()) == [0, pytest.approx(180)]
 
 
+def test_an_ellipse_in_a_turned_group_is_turned(tmp_path):
+    motif = read(tmp_path, '<g transform="translate(60 155) rotate(90)"><ellipse cx="-8" rx="8" ry="4"/></g>')
+    assert motif.box == pytest.approx((56, -155, 64, -139))
+
+
 def test_what_cannot_be_kept_is_left_out_and_listed(tmp_path):
     body = (
         '<defs><linearGradient id="g"/></defs><rect width="5" height="5" fill="url(#g)"/>'

@@ -31,7 +31,7 @@ Box = tuple[float, float, float, float]
 Shape = tuple[complex, complex, float]
 """u, v and the sweep of a curve, as in the trail."""
 
-AREA_CHORDS = 20_000
+AREA_CHORDS = 100_000
 """An area that is cut is made of chords that leave its curves by this share of the rectangle."""
 
 EDGE = 1e-9

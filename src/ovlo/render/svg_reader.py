@@ -136,7 +136,8 @@ def draw_into(nib: Nib, shapes: list[Any]) -> None:
         if fill is None and stroke is None:
             continue
         _style(nib, shape, stroke)
-        pieces = [piece for subpath in Segments(shape).as_subpaths() for piece in _piece(subpath)]
+        # abs: an ellipse in a turned group still carries its transform.
+        pieces = [piece for subpath in abs(Segments(shape)).as_subpaths() for piece in _piece(subpath)]
         rule = "evenodd" if shape.values.get("fill-rule") == "evenodd" else "nonzero"
         nib.lay(pieces, fill, stroke is not None, rule)
 
@@ -161,7 +162,7 @@ def _style(nib: Nib, shape: Any, stroke: Colour | None) -> None:
     if stroke is None:
         return
     nib.ink = stroke
-    nib.line_width = max(float(shape.stroke_width or 1.0), 1e-6)
+    nib.line_width = max(float(shape.implicit_stroke_width or 1.0), 1e-6)
     for attribute, (name, default) in LINE_WORDS.items():
         word = shape.values.get(attribute)
         setattr(nib, name, word if word in ("butt", "round", "square", "miter", "bevel") else default)
