@@ -15,7 +15,8 @@ from ovlo.core.colour import Colour, blend, ramp, shift_hue
 from ovlo.core.degrees import from_polar
 from ovlo.core.dice import Dice
 from ovlo.core.errors import BadType, BadValue, FileTrouble, OvloError
-from ovlo.core.motif import Motif, column, end_to_end, layered, row
+from ovlo.core.joining import column, end_to_end, layered, row
+from ovlo.core.motif import Motif
 from ovlo.core.nib import Nib
 from ovlo.core.pose import Pose
 from ovlo.core.sheet import Sheet

@@ -100,6 +100,18 @@ def point(x: object, y: object, call: str) -> tuple[float, float]:
     return real(x, call, "x"), real(y, call, "y")
 
 
+def takes_nib(procedure: object, call: str) -> None:
+    """Refuse a procedure that has no place for a nib."""
+    import inspect  # heavy, and not wanted for drawing itself
+
+    name = getattr(procedure, "__name__", repr(procedure))
+    if not callable(procedure):
+        raise BadType(f"{call}: give a procedure that takes a nib, not {procedure!r}.")
+    first = next(iter(inspect.signature(procedure).parameters.values()), None)
+    if first is None or first.kind in (first.KEYWORD_ONLY, first.VAR_KEYWORD):
+        raise BadType(f"{call}: {name} must take the nib first: def {name}(nib, …).")
+
+
 def near(word: object, known: Iterable[str], most: int = 3) -> str:
     """` (did you mean …?)` with the nearest known names, or nothing."""
     if not isinstance(word, str):

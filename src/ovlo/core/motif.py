@@ -7,7 +7,7 @@ nib.stamp(tail)
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from os import PathLike
 from typing import TYPE_CHECKING
@@ -15,9 +15,8 @@ from typing import TYPE_CHECKING
 from ovlo.core import arguments, colour
 from ovlo.core.columns import Columns, Style
 from ovlo.core.degrees import normal
-from ovlo.core.errors import BadType, BadValue
 from ovlo.core.measuring import MarkBoxes
-from ovlo.core.nib import Nib, check_takes_nib
+from ovlo.core.nib import Nib
 from ovlo.core.pose import Pose
 from ovlo.core.trail import Trail
 from ovlo.core.transforms import Similarity, transformed
@@ -83,7 +82,7 @@ class Motif:
         >>> gull.end.heading
         250.0
         """
-        check_takes_nib(procedure, "Motif.record")
+        arguments.takes_nib(procedure, "Motif.record")
         trail = Trail()
         nib = Nib(trail, 0, Pose(), Style(), sheet=None, dice=dice)
         procedure(nib, *args, **kwargs)
@@ -249,164 +248,3 @@ class Motif:
         from ovlo import outlets
 
         return outlets.motif_as_bytes(self, ".png")
-
-
-def end_to_end(motifs: Iterable[Motif], turn: float = 0) -> Motif:
-    """Motifs joined: each starts where the one before ended, in its heading plus `turn`.
-
-    Parameters
-    ----------
-    motifs : iterable of Motif
-        At least one.
-    turn : float
-        Degrees to the left between one and the next.
-
-    Returns
-    -------
-    Motif
-        It ends where the last one ends.
-
-    Examples
-    --------
-    >>> side = Motif.record(lambda nib: nib.forward(40))
-    >>> end_to_end([side] * 4, turn=90).end
-    Pose(x=0.0, y=0.0, heading=270.0)
-    """
-    pieces = _listed(motifs, "end_to_end")
-    turn = arguments.real(turn, "end_to_end", "turn")
-    places, pose = [], Pose()
-    for motif in pieces:
-        by = Similarity(turn=pose.heading, x=pose.x, y=pose.y)
-        places.append(by)
-        end = by.pose(motif.end)
-        pose = end._replace(heading=normal(end.heading + turn))
-    return _laid(pieces, places, end)
-
-
-ROW_ALIGNMENTS = ("bottom", "middle", "top", "origin")
-COLUMN_ALIGNMENTS = ("left", "middle", "right", "origin")
-
-
-def row(motifs: Iterable[Motif], gap: float = 0, align: str = "bottom") -> Motif:
-    """Motifs from left to right, their boxes `gap` apart.
-
-    The first stays where it is. Boxes leave line widths out.
-
-    Parameters
-    ----------
-    motifs : iterable of Motif
-        At least one.
-    gap : float
-        Sheet units between boxes; a negative one overlaps them.
-    align : "bottom", "middle", "top" or "origin"
-        What is at one height: that of the boxes, or the motifs' origins.
-
-    Returns
-    -------
-    Motif
-        It ends where the last one ends.
-
-    Examples
-    --------
-    >>> kite = Motif.record(lambda nib: nib.polygon(4, radius=20))
-    >>> row([kite, kite, kite], gap=5).box
-    (-20.0, -20.0, 110.0, 20.0)
-    """
-    pieces = _listed(motifs, "row")
-    gap = arguments.real(gap, "row", "gap")
-    align = arguments.choice(align, "row", "align", ROW_ALIGNMENTS)
-    boxes = [motif.box for motif in pieces]
-    places, right = [], boxes[0][0] - gap
-    for box in boxes:
-        dx = right + gap - box[0]
-        dy = _along(boxes[0], align) - _along(box, align)
-        places.append(Similarity(x=dx, y=dy))
-        right = box[2] + dx
-    return _laid(pieces, places, places[-1].pose(pieces[-1].end))
-
-
-def column(motifs: Iterable[Motif], gap: float = 0, align: str = "left") -> Motif:
-    """Motifs from top to bottom, their boxes `gap` apart.
-
-    The first stays where it is. Boxes leave line widths out.
-
-    Parameters
-    ----------
-    motifs : iterable of Motif
-        At least one.
-    gap : float
-        Sheet units between boxes; a negative one overlaps them.
-    align : "left", "middle", "right" or "origin"
-        What is one above the other: that of the boxes, or the motifs' origins.
-
-    Returns
-    -------
-    Motif
-        It ends where the last one ends.
-
-    Examples
-    --------
-    >>> kite = Motif.record(lambda nib: nib.polygon(4, radius=20))
-    >>> column([kite, kite], gap=5, align="middle").box
-    (-20.0, -65.0, 20.0, 20.0)
-    """
-    pieces = _listed(motifs, "column")
-    gap = arguments.real(gap, "column", "gap")
-    align = arguments.choice(align, "column", "align", COLUMN_ALIGNMENTS)
-    boxes = [motif.box for motif in pieces]
-    places, bottom = [], boxes[0][3] + gap
-    for box in boxes:
-        dy = bottom - gap - box[3]
-        dx = _along(boxes[0], align, across=True) - _along(box, align, across=True)
-        places.append(Similarity(x=dx, y=dy))
-        bottom = box[1] + dy
-    return _laid(pieces, places, places[-1].pose(pieces[-1].end))
-
-
-def layered(motifs: Iterable[Motif]) -> Motif:
-    """Motifs with one origin, each over the one before.
-
-    Parameters
-    ----------
-    motifs : iterable of Motif
-        At least one.
-
-    Returns
-    -------
-    Motif
-        It ends where the last one ends.
-
-    Examples
-    --------
-    >>> ring = Motif.record(lambda nib: nib.circle(30))
-    >>> layered([ring.scaled(i) for i in (3, 2, 1)]).box
-    (-90.0, -90.0, 90.0, 90.0)
-    """
-    pieces = _listed(motifs, "layered")
-    return _laid(pieces, [Similarity()] * len(pieces), pieces[-1].end)
-
-
-def _along(box: Box, align: str, across: bool = False) -> float:
-    """Where a box is to be aligned, up or across."""
-    low, high = (box[0], box[2]) if across else (box[1], box[3])
-    places = {"middle": (low + high) / 2, "origin": 0.0}
-    return places.get(align, low if align in ("bottom", "left") else high)
-
-
-def _listed(motifs: Iterable[Motif], call: str) -> Sequence[Motif]:
-    if isinstance(motifs, Motif) or not isinstance(motifs, Iterable):
-        raise BadType(f"{call}: give a list of motifs, not {motifs!r}.")
-    pieces = list(motifs)
-    if not pieces:
-        raise BadValue(f"{call}: there is nothing to join; give at least one motif.")
-    for piece in pieces:
-        if not isinstance(piece, Motif):
-            raise BadType(f"{call}: {piece!r} is no motif; Motif.record(…) makes one of a procedure.")
-    return pieces
-
-
-def _laid(pieces: Sequence[Motif], places: Sequence[Similarity], end: Pose) -> Motif:
-    trail = Trail()
-    for piece, by in zip(pieces, places, strict=True):
-        trail.stamp(piece.columns, by, nib=0)
-    return Motif(trail.columns(), end)

@@ -17,10 +17,11 @@ from collections.abc import Callable
 from os import PathLike
 from typing import Any, Concatenate, Generic, ParamSpec, TypeVar
 
+from ovlo.core import arguments
 from ovlo.core.colour import Colour
 from ovlo.core.dice import fresh_seed
 from ovlo.core.errors import BadType, OvloError
-from ovlo.core.nib import Nib, check_takes_nib
+from ovlo.core.nib import Nib
 from ovlo.core.sheet import Sheet
 from ovlo.program.parameters import check_names, checked, parameters_of
 
@@ -186,7 +187,7 @@ def drawing(
     _check_sheet(new_sheet)
 
     def decorate(procedure: Callable[Concatenate[Nib, P], R]) -> Drawing[P, R]:
-        check_takes_nib(procedure, "drawing")
+        arguments.takes_nib(procedure, "drawing")
         return Drawing(procedure, new_sheet)
 
     return decorate
