@@ -184,6 +184,7 @@ finally:
         ("nib.text('kite')", ["--max-steps", 50], "more than 50 steps"),
         ("nib.walk([1] * 40, 9)", ["--max-steps", 50], "more than 50 steps"),
         ("x = 1", ["--time-limit", 0.3], "its time was over"),
+        ("__import__('time').sleep(60)", ["--time-limit", 0.3], "its time was over"),
     ],
 )
 def test_an_endless_program_is_stopped_with_its_line(ovlo_command, program, tmp_path, body, options, words):

@@ -10,11 +10,12 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from ovlo.core import arguments
-from ovlo.core.columns import Columns, Style
+from ovlo.core.columns import Columns, Pen, Style
 from ovlo.core.degrees import normal
 from ovlo.core.errors import BadType, BadUse
 from ovlo.core.pen import PenHolder
 from ovlo.core.pose import Pose
+from ovlo.core.steering import PACK
 from ovlo.core.trail import Trail
 from ovlo.core.transforms import Similarity
 
@@ -131,8 +132,7 @@ class Nib(PenHolder):
         heading = normal(self._heading + arguments.real(turn, "stamp", "turn"))
         if self._is_lifted:
             return
-        contour = self._contour, self._contour_start
-        self._jump(self._x, self._y)
-        self._contour, self._contour_start = contour
-        by = Similarity(scale, heading, self._x, self._y)
-        self._trail.stamp(columns, by, self._number)
+        # The placing is a jump, after which the contour that the nib walks goes on.
+        self._begin(Pen.JUMP)
+        self._record(PACK(self._x, self._y, heading))
+        self._trail.stamp(columns, Similarity(scale, heading, self._x, self._y), self._number)

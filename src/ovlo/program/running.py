@@ -130,24 +130,32 @@ def _stoppable(host: Host, seconds: float | None) -> Iterator[None]:
     if threading.current_thread() is not threading.main_thread():
         yield
         return
-    is_over = threading.Event()
+    is_over, is_late = threading.Event(), threading.Event()
 
     def stop(signal_number: int, frame: FrameType | None) -> None:
-        if not is_over.is_set():
-            late = clock is not None and not clock.is_alive()
-            host.stop(f"its time was over ({seconds:g} s, --time-limit)" if late else "Ctrl-C was pressed")
+        if is_over.is_set():
+            return
+        late = f"its time was over ({seconds:g} s, --time-limit)" if is_late.is_set() else ""
+        host.stop(late or "Ctrl-C was pressed")
 
-    clock = None if seconds is None else threading.Timer(seconds, _thread.interrupt_main)
+    def ring() -> None:
+        is_late.set()
+        if hasattr(signal, "pthread_kill"):
+            # A real signal also wakes a program that sleeps.
+            signal.pthread_kill(threading.main_thread().ident or 0, signal.SIGINT)
+        else:
+            _thread.interrupt_main()
+
+    clock = threading.Timer(seconds or 0, ring)
+    clock.daemon = True
     before = signal.signal(signal.SIGINT, stop)
-    if clock is not None:
-        clock.daemon = True
+    if seconds is not None:
         clock.start()
     try:
         yield
     finally:
         is_over.set()
-        if clock is not None:
-            clock.cancel()
+        clock.cancel()
         signal.signal(signal.SIGINT, before)
 
 
