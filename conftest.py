@@ -16,4 +16,5 @@ def _doctest_start(
 ) -> None:
     monkeypatch.chdir(tmp_path)
     sheet = ovlo.Sheet(640, 480)
-    doctest_namespace.update(vars(ovlo), sheet=sheet, nib=sheet.new_nib(), dice=sheet.dice)
+    names = {name: getattr(ovlo, name) for name in ovlo.__all__}
+    doctest_namespace.update(names, sheet=sheet, nib=sheet.new_nib(), dice=sheet.dice)

@@ -7,18 +7,21 @@ from __future__ import annotations
 
 from os import PathLike
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.columns import Text
 from ovlo.core.errors import FileTrouble
-from ovlo.core.motif import Motif
 from ovlo.core.sheet import Sheet
 from ovlo.render import lettering
 from ovlo.render.files import check_folder, write
 from ovlo.render.formats import renderer_of
 from ovlo.render.page import Page
+
+if TYPE_CHECKING:
+    from ovlo.core.motif import Motif
 
 
 def save(sheet: Sheet, path: str | PathLike[str], scale: float, fit: bool) -> None:
@@ -54,6 +57,7 @@ def motif_as_bytes(motif: Motif, suffix: str, scale: float = 1) -> bytes:
 
 def motif_from_svg(path: str | PathLike[str]) -> Motif:
     """The picture in an SVG file."""
+    from ovlo.core.motif import Motif
     from ovlo.render.svg_reader import draw_into, read
 
     shapes = read(Path(path))
