@@ -1,15 +1,12 @@
 """Pieces laid into a trail: many copies of finished arrays, put in their places all at once.
 
-    laid(columns, [Stamp(at=3, piece=kite.columns, by=Similarity(scale=2), nib=0)])
+    laid(columns, stamps, [kite.columns])
 
 A stamp is only noted when it is made. When the trail is read, the copies of one piece are worked out in a
 single NumPy pass over all its stamps, which is what makes ten thousand of them cheap.
 """
 
 from __future__ import annotations
-
-from itertools import groupby
-from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -27,26 +24,30 @@ LOT = 1 << 13
 """Steps worked out at once."""
 
 
-class Stamp(NamedTuple):
-    """A piece laid before step `at` of the trail it is noted in."""
+STAMP = np.dtype(
+    [
+        ("at", "i8"),  # the piece is laid before this step
+        ("piece", "i8"),
+        ("scale", "f8"),
+        ("turn", "f8"),
+        ("x", "f8"),
+        ("y", "f8"),
+        ("nib", "i8"),
+    ]
+)
 
-    at: int
-    piece: Columns
-    by: Similarity
-    nib: int
 
-
-def laid(trail: Columns, stamps: list[Stamp]) -> Columns:
+def laid(trail: Columns, stamps: Rows, pieces: list[Columns]) -> Columns:
     """A trail with its stamps in their places."""
-    at = np.array([stamp.at for stamp in stamps])
-    sizes = np.array([len(stamp.piece) for stamp in stamps])
+    sizes = np.array([len(piece) for piece in pieces])[stamps["piece"]]
     grown = np.append(0, np.cumsum(sizes))
-    merged = _Merged(trail, at, grown)
-    # Stamps of one piece together; `sorted` keeps their order.
-    numbers = sorted(range(len(stamps)), key=lambda i: id(stamps[i].piece))
-    for _, same in groupby(numbers, key=lambda i: id(stamps[i].piece)):
-        chosen = np.array(list(same))
-        merged.add([stamps[i] for i in chosen], at[chosen] + grown[chosen])
+    firsts = stamps["at"] + grown[:-1]
+    merged = _Merged(trail, stamps["at"], grown)
+    order = np.argsort(stamps["piece"], kind="stable")
+    bounds = np.searchsorted(stamps["piece"][order], np.arange(1, len(pieces)))
+    for piece, chosen in zip(pieces, np.split(order, bounds), strict=True):
+        if len(chosen):
+            merged.add(piece, stamps[chosen], firsts[chosen])
     return merged.columns()
 
 
@@ -68,11 +69,10 @@ class _Merged:
         self._contours = int(trail.runs["contour"].max(initial=0)) + 1
         self._areas = len(trail.areas)
 
-    def add(self, stamps: list[Stamp], firsts: Ints) -> None:
+    def add(self, piece: Columns, stamps: Rows, firsts: Ints) -> None:
         """Lay a piece once for each stamp, its first steps being those given."""
-        piece = stamps[0].piece
-        scale, turn, x, y, _ = np.array([stamp.by for stamp in stamps]).T
-        turn = headings_in_range(turn)
+        scale, x, y = (stamps[name] for name in ("scale", "x", "y"))
+        turn = headings_in_range(stamps["turn"])
         cosine, sine = directions(turn)
         factors = (scale * (cosine + 1j * sine))[:, None]
         moves = (x + 1j * y)[:, None]
@@ -97,7 +97,7 @@ class _Merged:
         width = int(piece.runs["contour"].max(initial=0)) + 1
         copies = np.arange(count)[:, None]
         runs["contour"] += self._contours + width * copies
-        runs["nib"] = np.array([stamp.nib for stamp in stamps])[:, None]
+        runs["nib"] = stamps["nib"][:, None]
         runs["style"] = self._style_numbers(piece.styles, scale)[copies, runs["style"]]
         areas = self._areas + len(piece.areas) * copies
         runs["area"] = np.where(runs["area"] >= 0, runs["area"] + areas, -1)
@@ -114,8 +114,10 @@ class _Merged:
             if name == "area_ends":
                 part["area"] += areas
             self._parts[name].append(part.ravel())
-        for stamp, first in zip(stamps, firsts.tolist(), strict=True) if piece.texts else ():
-            texts = (moved_text(text, stamp.by) for text in piece.texts)
+        if not piece.texts:
+            return
+        for *place, first in zip(*(part.tolist() for part in (scale, turn, x, y, firsts)), strict=True):
+            texts = (moved_text(text, Similarity(*place)) for text in piece.texts)
             self._texts += [text._replace(step=text.step + first) for text in texts]
 
     def _style_numbers(self, styles: tuple[Style, ...], scales: Floats) -> NDArray[np.int32]:

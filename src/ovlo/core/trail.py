@@ -30,7 +30,7 @@ from ovlo.core.columns import (
     Text,
 )
 from ovlo.core.hosting import current_host
-from ovlo.core.stamping import Stamp, laid
+from ovlo.core.stamping import STAMP, laid
 from ovlo.core.table import Table
 from ovlo.core.transforms import Similarity
 
@@ -57,8 +57,8 @@ class Trail:
         self._closings = Table(CLOSING)
         self._pauses = Table(PAUSE)
         self._texts: list[Text] = []
-        self._stamps: list[Stamp] = []
-        self._stamped = 0
+        self._stamps = Table(STAMP)
+        self._forget_stamps()
         self._style_numbers: dict[Style, int] = {}
         self._contours = 0
         self._finished: tuple[tuple[int, ...], Columns] | None = None
@@ -136,14 +136,17 @@ class Trail:
         """Lay a finished piece here, as if that nib had made it; it is worked out when the trail is read."""
         if self._count is not _nothing:
             self._count(len(piece) + len(piece.runs) + len(piece.areas) + len(piece.texts))
-        self._stamps.append(Stamp(len(self._steps), piece, by, nib))
+        number = self._piece_numbers.setdefault(id(piece), len(self._pieces))
+        if number == len(self._pieces):
+            self._pieces.append(piece)
+        self._stamps.add(len(self._steps), number, by.scale, by.turn, by.x, by.y, nib)
         self._stamped += len(piece)
         self.interrupt()
 
     def _lay_stamps(self) -> None:
         """Put what is stamped into the tables."""
-        stamps, self._stamps, self._stamped = self._stamps, [], 0
-        columns = laid(self._snapshot(), stamps)
+        columns = laid(self._snapshot(), self._stamps.rows(), self._pieces)
+        self._forget_stamps()
         for table, rows in zip(self._tables(), _parts(columns), strict=True):
             table.replace(rows)
         self._texts = list(columns.texts)
@@ -156,9 +159,15 @@ class Trail:
         for table in self._tables():
             table.clear()
         self._texts.clear()
-        self._stamps, self._stamped = [], 0
+        self._forget_stamps()
         self._finished = None
         self.interrupt()
+
+    def _forget_stamps(self) -> None:
+        self._stamps.clear()
+        self._stamped = 0
+        self._pieces: list[Columns] = []
+        self._piece_numbers: dict[int, int] = {}
 
     def _order(self) -> int:
         return len(self._areas) + len(self._texts)
@@ -178,7 +187,7 @@ class Trail:
 
     def columns(self) -> Columns:
         """All that is recorded so far, as finished arrays."""
-        if self._stamps:
+        if len(self._stamps):
             self._lay_stamps()
         lengths = self._lengths()
         if self._finished is None or self._finished[0] != lengths:
