@@ -184,5 +184,5 @@ def _listed(motifs: Iterable[Motif], call: str) -> Sequence[Motif]:
 def _laid(pieces: Sequence[Motif], places: Sequence[Similarity], end: Pose) -> Motif:
     trail = Trail()
     for piece, by in zip(pieces, places, strict=True):
-        trail.stamp(piece.columns, by, nib=0)
+        trail.stamp(piece.columns, by[:4], nib=0)
     return Motif(trail.columns(), end)

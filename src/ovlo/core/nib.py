@@ -17,7 +17,6 @@ from ovlo.core.pen import PenHolder
 from ovlo.core.pose import Pose
 from ovlo.core.steering import PACK
 from ovlo.core.trail import Trail
-from ovlo.core.transforms import Similarity
 
 if TYPE_CHECKING:
     from ovlo.core.dice import Dice
@@ -135,4 +134,4 @@ class Nib(PenHolder):
         # The placing is a jump, after which the contour that the nib walks goes on.
         self._begin(Pen.JUMP)
         self._record(PACK(self._x, self._y, heading))
-        self._trail.stamp(columns, Similarity(scale, heading, self._x, self._y), self._number)
+        self._trail.stamp(columns, (scale, heading, self._x, self._y), self._number)

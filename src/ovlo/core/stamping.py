@@ -8,6 +8,8 @@ single NumPy pass over all its stamps, which is what makes ten thousand of them 
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -85,11 +87,11 @@ class _Merged:
         for i in range(0, count, lot):
             some = slice(i, i + lot)
             placed = factors[some] * points + moves[some]
-            block = np.empty((*placed.shape, 3))
-            block[..., 0], block[..., 1] = placed.real, placed.imag
-            np.add(turn[some, None], piece.steps["heading"], out=block[..., 2])
-            block[..., 2] -= np.where(block[..., 2] >= 360.0, 360.0, 0.0)
-            steps[firsts[some, None] + np.arange(len(piece))] = block
+            headings = turn[some, None] + piece.steps["heading"]
+            np.subtract(headings, 360.0, out=headings, where=headings >= 360.0)
+            for target, rows in _targets(steps, firsts[some], len(piece)):
+                target[..., 0], target[..., 1] = placed.real[rows], placed.imag[rows]
+                target[..., 2] = headings[rows]
 
         runs = _copies(piece.runs, count)
         _place(runs, "x", "y", factors, moves)
@@ -154,6 +156,21 @@ class _Merged:
         areas["order"] = ranks[: len(areas)]
         placed = zip(texts, ranks[len(areas) :].tolist(), strict=True)
         self._texts = [text._replace(order=order) for text, order in placed]
+
+
+def _targets(steps: Floats, firsts: Ints, length: int) -> Iterator[tuple[Floats, slice]]:
+    """Where blocks of steps go, as views to be written to, and which blocks go there.
+
+    Blocks that are equally far apart, as those of a loop are, make one view of shape (blocks, length, 3).
+    """
+    gaps = np.diff(firsts)
+    if len(firsts) > 1 and (gaps == gaps[0]).all():
+        row, number = steps.strides
+        shape, strides = (len(firsts), length, 3), (int(gaps[0]) * row, row, number)
+        yield np.lib.stride_tricks.as_strided(steps[firsts[0] :], shape, strides), slice(None)
+        return
+    for i, first in enumerate(firsts.tolist()):
+        yield steps[None, first : first + length], slice(i, i + 1)
 
 
 def _with(rows: Rows, name: str, change: object) -> Rows:

@@ -29,17 +29,18 @@ def packer(row_type: np.dtype[np.void]) -> Callable[..., bytes]:
 class Table:
     """Rows of one NumPy structured type."""
 
-    __slots__ = ("_type", "append", "pack", "storage")
+    __slots__ = ("_doubles", "_type", "append", "pack", "storage")
 
     def __init__(self, row_type: np.dtype[np.void]) -> None:
         self._type = row_type
+        self._doubles = row_type.itemsize // 8
         # A step is 24 bytes: doubles as the unit make one C loop of three, not of 24.
         self.storage = array("d")
         self.pack = packer(row_type)
         self.append = self.storage.frombytes
 
     def __len__(self) -> int:
-        return len(self.storage) * self.storage.itemsize // self._type.itemsize
+        return len(self.storage) // self._doubles
 
     def add(self, *values: float) -> None:
         """Append one row."""

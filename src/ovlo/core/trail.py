@@ -32,7 +32,6 @@ from ovlo.core.columns import (
 from ovlo.core.hosting import current_host
 from ovlo.core.stamping import STAMP, laid
 from ovlo.core.table import Table
-from ovlo.core.transforms import Similarity
 
 
 class Trail:
@@ -60,6 +59,8 @@ class Trail:
         self._stamps = Table(STAMP)
         self._forget_stamps()
         self._style_numbers: dict[Style, int] = {}
+        self._last_style: Style | None = None
+        self._last_number = 0
         self._contours = 0
         self._finished: tuple[tuple[int, ...], Columns] | None = None
         host = current_host()
@@ -79,9 +80,13 @@ class Trail:
     ) -> object:
         """Begin a run at the next step; returns what `writing` holds while it lasts."""
         self._count(1)
-        number = self._style_numbers.setdefault(style, len(self._style_numbers))
-        self._runs.add(len(self._steps), contour, x, y, nib, number, pen, area)
-        return self.interrupt()
+        if style is not self._last_style:
+            # Looking a style up costs more than all else here, and it is mostly the same one.
+            self._last_number = self._style_numbers.setdefault(style, len(self._style_numbers))
+            self._last_style = style
+        self._runs.add(len(self._steps), contour, x, y, nib, self._last_number, pen, area)
+        self.writing = writing = object()
+        return writing
 
     def interrupt(self) -> object:
         """End the run being written: the next step begins another."""
@@ -132,16 +137,19 @@ class Trail:
         self._count(1)
         self._pauses.add(len(self._steps), seconds)
 
-    def stamp(self, piece: Columns, by: Similarity, nib: int) -> None:
-        """Lay a finished piece here, as if that nib had made it; it is worked out when the trail is read."""
+    def stamp(self, piece: Columns, place: tuple[float, float, float, float], nib: int) -> None:
+        """Lay a finished piece at a scale, a turn, and x and y, as if that nib had made it.
+
+        It is worked out when the trail is read.
+        """
         if self._count is not _nothing:
             self._count(len(piece) + len(piece.runs) + len(piece.areas) + len(piece.texts))
         number = self._piece_numbers.setdefault(id(piece), len(self._pieces))
         if number == len(self._pieces):
             self._pieces.append(piece)
-        self._stamps.add(len(self._steps), number, by.scale, by.turn, by.x, by.y, nib)
-        self._stamped += len(piece)
-        self.interrupt()
+        self._stamps.add(len(self._steps), number, *place, nib)
+        self._stamped += len(piece.steps)
+        self.writing = object()
 
     def _lay_stamps(self) -> None:
         """Put what is stamped into the tables."""
@@ -152,6 +160,7 @@ class Trail:
         self._texts = list(columns.texts)
         self._finished = self._lengths(), columns
         self._style_numbers = {style: number for number, style in enumerate(columns.styles)}
+        self._last_style = None
         self._contours = max(self._contours, int(columns.runs["contour"].max(initial=0)))
 
     def clear(self) -> None:

@@ -17,7 +17,6 @@ from ovlo.core.hosting import current_host
 from ovlo.core.measuring import MarkBoxes, widest_line
 from ovlo.core.nib import Nib
 from ovlo.core.sheet import Sheet
-from ovlo.core.transforms import Similarity
 from ovlo.render import lettering
 
 WIDTH = 1240
@@ -126,7 +125,7 @@ def _lay(nib: Nib, cell: Cell, view: Box | None, width: float, height: float) ->
         left, bottom, right, top = view
         scale = min(inside * width / (right - left), inside * height / (top - bottom))
         move = x - scale * (left + right) / 2, y - scale * (bottom + top) / 2
-        nib.sheet.trail.stamp(cell.columns, Similarity(scale, 0.0, *move), nib=0)
+        nib.sheet.trail.stamp(cell.columns, (scale, 0.0, *move), nib=0)
     if cell.trouble:
         _explain(nib, cell.trouble, width, height)
     nib.travel_to(x, y - height / 2 - CAPTION / 2)
