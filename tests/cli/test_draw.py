@@ -128,3 +128,16 @@ def test_demo_draws_every_example(ovlo_command, tmp_path):
     drawn = sorted(path.name for path in (tmp_path / "pictures").iterdir())
     assert {"first_kite.png", "first_kite.svg", "row_of_kites.png"} <= set(drawn)
     assert "row_of_kites" in done.stdout
+
+
+def test_a_missing_font_is_a_warning_in_one_sentence(ovlo_command, program):
+    source = "from ovlo import Sheet\nSheet(99, 99).new_nib().text('Kite', font='Nowhere Sans')\n"
+    done = ovlo_command("draw", program(source), "-o", "a.png")
+    assert done.returncode == 0
+    assert done.stderr.startswith("Warning: There is no font 'Nowhere Sans' here; DejaVu Sans is used")
+    assert len(done.stderr.splitlines()) == 1
+
+
+def test_a_misspelt_command_offers_the_nearest(ovlo_command):
+    done = ovlo_command("drw")
+    assert (done.returncode, "did you mean 'draw'" in done.stderr) == (2, True)

@@ -5,12 +5,14 @@ ovlo draw kite.py -o kite.svg
 
 from __future__ import annotations
 
+import warnings
 from importlib import import_module
-from typing import cast
+from typing import TextIO, cast
 
 import click
 
 import ovlo
+from ovlo.core.arguments import near
 from ovlo.core.errors import OvloError, ProgramFailed
 
 COMMANDS = ("draw", "vary", "demo")
@@ -30,16 +32,38 @@ class Group(click.Group):
             return None
         return cast(click.Command, getattr(import_module(f"ovlo.cli.{name}"), name))
 
+    def resolve_command(
+        self, context: click.Context, args: list[str]
+    ) -> tuple[str | None, click.Command | None, list[str]]:
+        """Find a command, or name those that come near."""
+        if args and args[0] not in COMMANDS and (close := near(args[0], COMMANDS)):
+            context.fail(f"There is no command {args[0]!r}{close}.")
+        return super().resolve_command(context, args)
+
     def invoke(self, context: click.Context) -> object:
         """Run the command."""
         try:
-            return super().invoke(context)
+            with warnings.catch_warnings():
+                warnings.showwarning = _tell
+                return super().invoke(context)
         except ProgramFailed as error:
             click.echo(str(error), err=True)
             context.exit(error.exit_status)
         except OvloError as error:
             click.echo(f"Error: {error}", err=True)
             context.exit(error.exit_status)
+
+
+def _tell(
+    message: Warning | str,
+    category: type[Warning],
+    filename: str,
+    lineno: int,
+    file: TextIO | None = None,
+    line: str | None = None,
+) -> None:
+    """A warning as a sentence, without the place in Ovlo's own code it comes from."""
+    click.echo(f"Warning: {message}", err=True)
 
 
 @click.group(cls=Group, context_settings={"help_option_names": ["--help", "-h"]})
