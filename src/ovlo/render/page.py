@@ -81,7 +81,7 @@ class Page:
             unit="px",
             paper=WHITE,
             title=title,
-            details="{}",
+            details="",
         )
 
     @property
@@ -127,13 +127,14 @@ def view(sheet: Sheet, fit: bool) -> tuple[float, float, float, float]:
 
 
 def details(sheet: Sheet) -> str:
-    """What is needed to make the picture again, as JSON: the drawing, its parameters, its seed."""
+    """What makes the picture again, as JSON (drawing, parameters, seed); "" when it is nothing."""
     made = {
         "drawing": sheet.title,
         "parameters": {name: _plain(value) for name, value in sheet.parameters.items()},
         "seed": sheet.seed,
     }
-    return json.dumps({name: value for name, value in made.items() if value not in ("", {}, None)})
+    known = {name: value for name, value in made.items() if value not in ("", {}, None)}
+    return json.dumps(known) if known else ""
 
 
 def _plain(value: object) -> object:

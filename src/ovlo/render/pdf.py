@@ -46,7 +46,7 @@ def render(columns: Columns, page: Page) -> bytes:
     written = io.BytesIO()
     # Fonts of type 42 keep their letters as text; without a date the file is the same every time.
     with matplotlib.rc_context({"pdf.fonttype": 42, "path.simplify": False}):
-        about = {"Title": page.title, "Subject": page.details, "CreationDate": None}
+        about = {"Title": page.title, "Subject": page.details or None, "CreationDate": None}
         file = PdfFile(written, metadata=about)
         try:
             file.newPage(width, height)

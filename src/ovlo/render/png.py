@@ -61,7 +61,8 @@ def render(columns: Columns, page: Page) -> bytes:
         image = image.convert("RGB")
     about = PngInfo()
     about.add_itxt("Title", page.title)
-    about.add_itxt("Description", page.details)
+    if page.details:
+        about.add_itxt("Description", page.details)
     written = io.BytesIO()
     density = 96 * page.scale
     image.save(written, "png", pnginfo=about, dpi=(density, density))

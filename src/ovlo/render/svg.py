@@ -54,11 +54,12 @@ def _head(page: Page, places: int) -> str:
     width, height = (number(side, 4) for side in (page.shown_width, page.shown_height))
     left, top = page.left, -page.bottom - page.height
     box = [number(side, places + 2) for side in (left, top, page.width, page.height)]
+    about = f"<metadata>{escape(page.details)}</metadata>\n" if page.details else ""
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}{page.unit}" '
         f'height="{height}{page.unit}" viewBox="{" ".join(box)}">\n'
         f"<title>{escape(page.title)}</title>\n"
-        f"<metadata>{escape(page.details)}</metadata>\n"
+        f"{about}"
         f'<rect class="{PAPER}" x="{box[0]}" y="{box[1]}" width="{box[2]}" height="{box[3]}"'
         f"{_paint('fill', page.paper)}/>\n"
     )
