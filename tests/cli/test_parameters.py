@@ -182,6 +182,11 @@ finally:
         ("nib.forward(1)", ["--max-steps", 50], "more than 50 steps"),
         ("nib.pause(1)", ["--max-steps", 50], "more than 50 steps"),
         ("nib.text('kite')", ["--max-steps", 50], "more than 50 steps"),
+        (
+            "nib.stamp(__import__('ovlo').Motif.record(lambda nib: None))",
+            ["--max-steps", 50],
+            "than 50 steps",
+        ),
         ("nib.walk([1] * 40, 9)", ["--max-steps", 50], "more than 50 steps"),
         ("x = 1", ["--time-limit", 0.3], "its time was over"),
         ("__import__('time').sleep(60)", ["--time-limit", 0.3], "its time was over"),

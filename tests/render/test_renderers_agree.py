@@ -12,7 +12,7 @@ import pytest
 from numpy.typing import NDArray
 from PIL import Image
 
-from ovlo import Sheet
+from ovlo import Motif, Sheet
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
 from ovlo.program.running import run_program
@@ -99,6 +99,17 @@ def test_every_shape_rule_and_line_looks_the_same(renderer, sheet, nib):
         nib.arc_right(30, 500)
     ours, theirs = both(sheet, renderer)
     # Many edges on a small sheet, each smoothed in its renderer's own way.
+    assert (np.abs(ours - theirs).max(axis=2) > 2 * FAR).mean() < 0.005
+
+
+def test_motifs_with_cubic_curves_look_the_same(renderer, sheet, nib):
+    (folder,) = {path.parent for path in example_files()}
+    kite = Motif.from_svg(folder / "kite.svg").centred()
+    for i in range(3):
+        nib.travel_to(-200 + 200 * i, 0)
+        nib.stamp(kite.mirrored(30 * i), scale=1 + i / 4, turn=50 * i)
+    ours, theirs = both(sheet, renderer)
+    assert (ours.min(axis=2) < 128).mean() > 0.01
     assert (np.abs(ours - theirs).max(axis=2) > 2 * FAR).mean() < 0.005
 
 
