@@ -100,3 +100,16 @@ def test_fit_of_a_small_drawing_stays_smooth(sheet, nib):
     sheet.save("a.png", fit=True)
     with Image.open("a.png") as picture:
         assert (np.asarray(picture.convert("L")) < 100).sum() > 1000
+
+
+def test_a_line_after_an_area_without_outline_keeps_its_own_cap_and_dash(sheet, nib):
+    nib.circle(5, fill="gold", outline=False)
+    nib.line_width, nib.cap, nib.dash = 20, "butt", (40, 40)
+    for y in (-60, 60):
+        nib.travel_to(-80, y)
+        nib.forward(160)
+    sheet.save("a.png")
+    with Image.open("a.png") as picture:
+        seen = np.asarray(picture.convert("L"))
+    row = [bool(seen[240 - 60, 320 + x] < 50) for x in (-85, -60, -35, -20, 20, 45, 60)]
+    assert row == [False, True, False, False, True, False, False]

@@ -13,7 +13,6 @@ from ovlo import outlets
 from ovlo.cli import asking, listing, wording
 from ovlo.cli.options import (
     limit_options,
-    limits,
     pairs,
     program_argument,
     scale_option,
@@ -65,7 +64,7 @@ def draw(
     targets = [Path(output) for output in outputs] or [Path(f"{loaded.name or loaded.path.stem}.svg")]
     for target in targets:
         outlets.check_target(target)
-    given, bounds = pairs(settings, "--set"), limits(max_steps, time_limit)
+    given, bounds = pairs(settings, "--set"), Limits(max_steps, time_limit)
     if ask:
         asking.draw_each(
             loaded,

@@ -14,7 +14,7 @@ from typing import Any
 import click
 
 from ovlo.core.errors import WrongUse
-from ovlo.program.running import MAX_STEPS, Limits
+from ovlo.program.running import MAX_STEPS
 
 Decorated = Callable[..., Any]
 
@@ -62,8 +62,3 @@ def limit_options(command: Decorated) -> Decorated:
         show_default=True,
         help="Stop the program after so many steps; what is drawn by then is kept.",
     )(command)
-
-
-def limits(max_steps: int, time_limit: float | None) -> Limits:
-    """The limits two options stand for."""
-    return Limits(max_steps, time_limit)

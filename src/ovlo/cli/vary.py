@@ -13,7 +13,6 @@ import click
 from ovlo import outlets
 from ovlo.cli.options import (
     limit_options,
-    limits,
     pairs,
     program_argument,
     scale_option,
@@ -24,7 +23,7 @@ from ovlo.core.dice import fresh_seed
 from ovlo.core.errors import WrongUse
 from ovlo.program import varying
 from ovlo.program.loading import load
-from ovlo.program.running import telling_where
+from ovlo.program.running import Limits, telling_where
 from ovlo.render.contact import contact_sheet
 
 
@@ -86,7 +85,7 @@ def vary(
 
     choices = varying.combinations(lists)
     common = fresh_seed() if seed is None else seed
-    drawn = varying.draw_cells(program, given, choices, common, limits(max_steps, time_limit), workers)
+    drawn = varying.draw_cells(program, given, choices, common, Limits(max_steps, time_limit), workers)
     with click.progressbar(drawn, length=len(choices), label="Drawing", show_pos=True) as progress:
         cells = list(progress)
     sheet = contact_sheet(cells, _title(drawing.name, ranges, settings), fit_each, varying.grid_width(lists))

@@ -148,6 +148,12 @@ class Columns:
         """One past the last step of each run, shape (m,)."""
         return np.append(self.runs["start"][1:], len(self))
 
+    @cached_property
+    def events(self) -> NDArray[np.int64]:
+        """Beneath which steps areas and texts lie, ascending."""
+        texts = np.array([text.step for text in self.texts], np.int64)
+        return np.sort(np.append(self.areas["step"], texts))
+
     def of_steps(self, name: str) -> NDArray[np.int64]:
         """A column of the runs, repeated for each step."""
         return np.repeat(self.runs[name], self.stops - self.runs["start"])

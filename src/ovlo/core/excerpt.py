@@ -160,7 +160,7 @@ def _draw_stroke(nib: Nib, lines: Outline, number: int, style: Style, box: Box, 
 
 def _draw_area(nib: Nib, columns: Columns, areas: Outline, number: int, box: Box, whole: bool) -> None:
     row = columns.areas[areas.keys[number]]
-    paint = Colour(*(float(row[name]) for name in ("red", "green", "blue", "opacity")))
+    paint = Colour(*(float(row[name]) for name in Colour._fields))
     rule = RULES[row["rule"]]
     chains = _chains(areas, number)
     if all(_is_inside(chain, box) for chain, _ in chains):
@@ -169,8 +169,7 @@ def _draw_area(nib: Nib, columns: Columns, areas: Outline, number: int, box: Box
         import shapely
 
         flat = areas.flattened(max(box[2] - box[0], box[3] - box[1]) / AREA_CHORDS)
-        inside = slice(flat.firsts[number], flat.firsts[number + 1])
-        area = region(flat.vertices[inside], flat.codes[inside], rule)
+        area = region(*flat.path(number), rule)
         vertices, codes = rings_of(shapely.intersection(area, shapely.box(*box)))
         starts = np.flatnonzero(codes == MOVE)
         rings = [_straight(ring) for ring in np.split(vertices, starts[1:]) if len(ring)]

@@ -210,8 +210,7 @@ class Motif:
             texts = tuple(text._replace(ink=own) for text in texts)
         if fill is not None:
             areas = areas.copy()
-            names = ("red", "green", "blue", "opacity")
-            for name, value in zip(names, colour.parse(fill, "styled"), strict=True):
+            for name, value in colour.parse(fill, "styled")._asdict().items():
                 areas[name] = value
         return replace(self, columns=replace(self.columns, styles=styles, texts=texts, areas=areas))
 

@@ -53,6 +53,11 @@ class Outline:
     def __len__(self) -> int:
         return len(self.keys)
 
+    def path(self, number: int) -> tuple[NDArray[np.float64], NDArray[np.uint8]]:
+        """The vertices and codes of one path."""
+        first, stop = self.firsts[number : number + 2].tolist()
+        return self.vertices[first:stop], self.codes[first:stop]
+
     def flattened(self, tolerance: float) -> Outline:
         """The same with arcs as chords, nowhere farther off than the tolerance in sheet units."""
         at = self.arcs["step"]
@@ -98,8 +103,7 @@ def strokes(columns: Columns) -> Outline:
     drawn = (runs["pen"] == Pen.DRAW) & (stops > runs["start"])
     runs, stops = runs[drawn], stops[drawn]
     # What is painted between two runs keeps them apart.
-    events = np.sort(np.append(columns.areas["step"], [text.step for text in columns.texts]))
-    layers = np.searchsorted(events, runs["start"], "right")
+    layers = np.searchsorted(columns.events, runs["start"], "right")
     goes_on = _goes_on(runs, stops) & (np.diff(layers, prepend=-1) == 0)
     # A contour may have begun in another path, in another style; then its closing line is an ordinary one.
     pieces = np.cumsum(~goes_on)

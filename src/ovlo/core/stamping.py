@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 
 from ovlo.core.columns import Columns, Style
 from ovlo.core.degrees import directions
-from ovlo.core.transforms import Similarity, headings_in_range, moved_text, scaled
+from ovlo.core.transforms import Similarity, headings_in_range, moved_text, place, scaled
 
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -94,7 +94,7 @@ class _Merged:
                 target[..., 2] = headings[rows]
 
         runs = _copies(piece.runs, count)
-        _place(runs, "x", "y", factors, moves)
+        place(runs, "x", "y", factors, moves)
         runs["start"] += firsts[:, None]
         width = int(piece.runs["contour"].max(initial=0)) + 1
         copies = np.arange(count)[:, None]
@@ -111,15 +111,15 @@ class _Merged:
             part = _copies(getattr(piece, name), count)
             part["step"] += firsts[:, None]
             if name == "arcs":
-                _place(part, "ux", "uy", factors, 0)
-                _place(part, "vx", "vy", factors, 0)
+                place(part, "ux", "uy", factors, 0)
+                place(part, "vx", "vy", factors, 0)
             if name == "area_ends":
                 part["area"] += areas
             self._parts[name].append(part.ravel())
         if not piece.texts:
             return
-        for *place, first in zip(*(part.tolist() for part in (scale, turn, x, y, firsts)), strict=True):
-            texts = (moved_text(text, Similarity(*place)) for text in piece.texts)
+        for *where, first in zip(*(part.tolist() for part in (scale, turn, x, y, firsts)), strict=True):
+            texts = (moved_text(text, Similarity(*where)) for text in piece.texts)
             self._texts += [text._replace(step=text.step + first) for text in texts]
 
     def _style_numbers(self, styles: tuple[Style, ...], scales: Floats) -> NDArray[np.int32]:
@@ -183,8 +183,3 @@ def _with(rows: Rows, name: str, change: object) -> Rows:
 def _copies(rows: Rows, count: int) -> Rows:
     """The rows again and again, shape (count, rows)."""
     return np.repeat(rows[None], count, axis=0)
-
-
-def _place(rows: Rows, x: str, y: str, factors: NDArray[np.complex128], moves: object) -> None:
-    points = factors * (rows[x] + 1j * rows[y]) + moves  # type: ignore[operator]
-    rows[x], rows[y] = points.real, points.imag

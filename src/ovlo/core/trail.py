@@ -155,8 +155,8 @@ class Trail:
         """Put what is stamped into the tables."""
         columns = laid(self._snapshot(), self._stamps.rows(), self._pieces)
         self._forget_stamps()
-        for table, rows in zip(self._tables(), _parts(columns), strict=True):
-            table.replace(rows)
+        for name, table in self._tables().items():
+            table.replace(getattr(columns, name))
         self._texts = list(columns.texts)
         self._finished = self._lengths(), columns
         self._style_numbers = {style: number for number, style in enumerate(columns.styles)}
@@ -165,7 +165,7 @@ class Trail:
 
     def clear(self) -> None:
         """Forget everything recorded."""
-        for table in self._tables():
+        for table in self._tables().values():
             table.clear()
         self._texts.clear()
         self._forget_stamps()
@@ -181,16 +181,17 @@ class Trail:
     def _order(self) -> int:
         return len(self._areas) + len(self._texts)
 
-    def _tables(self) -> tuple[Table, ...]:
-        return (
-            self._steps,
-            self._runs,
-            self._arcs,
-            self._areas,
-            self._area_ends,
-            self._closings,
-            self._pauses,
-        )
+    def _tables(self) -> dict[str, Table]:
+        """The tables by the names their columns have."""
+        return {
+            "steps": self._steps,
+            "runs": self._runs,
+            "arcs": self._arcs,
+            "areas": self._areas,
+            "area_ends": self._area_ends,
+            "closings": self._closings,
+            "pauses": self._pauses,
+        }
 
     # ── reading ───────────────────────────────────────────────────────────────────────────────────────────
 
@@ -204,22 +205,13 @@ class Trail:
         return self._finished[1]
 
     def _lengths(self) -> tuple[int, ...]:
-        return (len(self._texts), *(len(table) for table in self._tables()))
+        return (len(self._texts), *(len(table) for table in self._tables().values()))
 
     def _snapshot(self) -> Columns:
-        steps, runs, arcs, areas, area_ends, closings, pauses = (table.rows() for table in self._tables())
-        return Columns(
-            steps=steps,
-            # An interruption may fall between a run's row and its first step.
-            runs=runs[runs["start"] < len(steps)],
-            arcs=arcs,
-            areas=areas,
-            area_ends=area_ends,
-            closings=closings,
-            pauses=pauses,
-            texts=tuple(self._texts),
-            styles=tuple(self._style_numbers),
-        )
+        rows = {name: table.rows() for name, table in self._tables().items()}
+        # An interruption may fall between a run's row and its first step.
+        rows["runs"] = rows["runs"][rows["runs"]["start"] < len(rows["steps"])]
+        return Columns(**rows, texts=tuple(self._texts), styles=tuple(self._style_numbers))
 
     @property
     def x(self) -> NDArray[np.float64]:
@@ -240,19 +232,6 @@ class Trail:
     def is_drawn(self) -> NDArray[np.bool_]:
         """Whether each step left a line, shape (n,); jumps do not."""
         return self.columns().is_drawn
-
-
-def _parts(columns: Columns) -> tuple[NDArray[np.void], ...]:
-    """A trail's tables, in the order it keeps them."""
-    return (
-        columns.steps,
-        columns.runs,
-        columns.arcs,
-        columns.areas,
-        columns.area_ends,
-        columns.closings,
-        columns.pauses,
-    )
 
 
 def _nothing(_: int) -> None:

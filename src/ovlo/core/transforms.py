@@ -50,16 +50,12 @@ def transformed(columns: Columns, by: Similarity, keep_line_width: bool = False)
     sense = -1.0 if by.is_mirrored else 1.0
     factor = by.factor
 
-    def placed(rows: NDArray[np.void], x: str, y: str, move: complex) -> None:
-        points = factor * (rows[x] + 1j * sense * rows[y]) + move
-        rows[x], rows[y] = points.real, points.imag
-
     steps, runs, arcs = columns.steps.copy(), columns.runs.copy(), columns.arcs.copy()
     move = complex(by.x, by.y)
-    placed(steps, "x", "y", move)
-    placed(runs, "x", "y", move)
-    placed(arcs, "ux", "uy", 0)
-    placed(arcs, "vx", "vy", 0)
+    place(steps, "x", "y", factor, move, sense)
+    place(runs, "x", "y", factor, move, sense)
+    place(arcs, "ux", "uy", factor, 0, sense)
+    place(arcs, "vx", "vy", factor, 0, sense)
     steps["heading"] = headings_in_range(by.turn + sense * steps["heading"])
     return replace(
         columns,
@@ -69,6 +65,19 @@ def transformed(columns: Columns, by: Similarity, keep_line_width: bool = False)
         texts=tuple(moved_text(text, by) for text in columns.texts),
         styles=columns.styles if keep_line_width else tuple(scaled(s, by.scale) for s in columns.styles),
     )
+
+
+def place(
+    rows: NDArray[np.void],
+    x: str,
+    y: str,
+    factor: complex | NDArray[np.complex128],
+    move: complex | NDArray[np.complex128],
+    sense: float = 1.0,
+) -> None:
+    """Put the points in two columns elsewhere; `sense` is -1 to mirror them first."""
+    points = factor * (rows[x] + 1j * sense * rows[y]) + move
+    rows[x], rows[y] = points.real, points.imag
 
 
 def headings_in_range(headings: NDArray[np.float64]) -> NDArray[np.float64]:

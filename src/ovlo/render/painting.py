@@ -66,7 +66,7 @@ def painted(columns: Columns) -> Painting:
     orders = np.concatenate([rows["order"], [text.order for text in texts], np.full(len(alone), last)])
 
     styles = [columns.styles[key] for key in lines.keys.tolist()]
-    names = ("red", "green", "blue", "opacity", "rule")
+    names = (*Colour._fields, "rule")
     marks: list[Mark | Text] = [
         Mark(
             number if twin < 0 else twin,
@@ -90,12 +90,11 @@ def _twins(columns: Columns, areas: Outline, lines: Outline) -> NDArray[np.int64
         return twins
     candidates = np.minimum(np.searchsorted(lines.steps, areas.steps), len(lines) - 1)
     sizes = np.diff(areas.firsts)
-    events = np.sort(np.append(columns.areas["step"], [text.step for text in columns.texts]))
     is_twin = (
         (lines.steps[candidates] == areas.steps)
         & (np.diff(lines.firsts)[candidates] == sizes)
         # Nothing is painted between the two.
-        & (np.searchsorted(events, areas.steps, "right") == columns.areas["order"][areas.keys] + 1)
+        & (np.searchsorted(columns.events, areas.steps, "right") == columns.areas["order"][areas.keys] + 1)
     )
     found = np.flatnonzero(is_twin)
     if len(found):

@@ -20,7 +20,7 @@ from ovlo.core.outlines import Outline, ranges
 from ovlo.core.regions import without_overlaps
 from ovlo.render import lettering
 from ovlo.render.page import Page
-from ovlo.render.painting import Mark, painted
+from ovlo.render.painting import painted
 from ovlo.render.png import FLATNESS, graphics_context, rgba
 
 if TYPE_CHECKING:
@@ -88,10 +88,10 @@ class _PdfSheet:
             outline = painting.outline_of(mark)
             if mark.paint is not None and mark.rule == "evenodd":
                 self._path(
-                    *without_overlaps(*path_of(flat.outline_of(mark), mark), mark.rule), mark.paint, None
+                    *without_overlaps(*flat.outline_of(mark).path(mark.number), mark.rule), mark.paint, None
                 )
                 mark = mark._replace(paint=None)
-            self._path(*path_of(curved[id(outline)], mark), mark.paint, mark.style)
+            self._path(*curved[id(outline)].path(mark.number), mark.paint, mark.style)
 
     def finish(self) -> None:
         """End the page."""
@@ -123,12 +123,6 @@ class _PdfSheet:
         properties.set_size(text.size * self._points_per_unit)
         x, y = self._to_points.transform(lettering.beginning(text))
         self._renderer.draw_text(context, x, y, text.words, properties, text.heading)
-
-
-def path_of(outline: Outline, mark: Mark) -> tuple[NDArray[np.float64], NDArray[np.uint8]]:
-    """The vertices and codes of a mark's path."""
-    first, stop = outline.firsts[mark.number : mark.number + 2].tolist()
-    return outline.vertices[first:stop], outline.codes[first:stop]
 
 
 def with_cubics(outline: Outline) -> Outline:

@@ -98,27 +98,24 @@ class Canvas:
         batch = Batch()
         for mark in painting.marks:
             if isinstance(mark, Text):
-                self._flush(batch)
-                batch = Batch()
+                batch = self._flush(batch)
                 self._letter(mark)
                 continue
             outline = painting.outline_of(mark)
-            first, stop = outline.firsts[mark.number : mark.number + 2].tolist()
-            vertices, codes = outline.vertices[first:stop], outline.codes[first:stop]
+            vertices, codes = outline.path(mark.number)
             if mark.paint is not None and mark.rule == "evenodd":
-                self._flush(batch)
-                batch = Batch()
+                batch = self._flush(batch)
                 self._fill(*without_overlaps(vertices, codes, mark.rule), mark.paint)
                 mark = mark._replace(paint=None)
                 if mark.style is None:
                     continue
-            if not batch.takes(mark) or stop - first > SMALL:
-                self._flush(batch)
-                batch = Batch()
+            if not batch.takes(mark) or len(vertices) > SMALL:
+                batch = self._flush(batch)
             batch.add(mark, vertices, codes)
         self._flush(batch)
 
-    def _flush(self, batch: Batch) -> None:
+    def _flush(self, batch: Batch) -> Batch:
+        """Draw what is in a batch; returns an empty one."""
         if len(batch.marks) > 1:
             self._draw_batch(batch)
         for mark, vertices, codes in batch.marks if len(batch.marks) == 1 else ():
@@ -126,6 +123,7 @@ class Canvas:
                 self._fill(vertices, codes, mark.paint)
             if mark.style is not None:
                 self._stroke(vertices, codes, mark.style)
+        return Batch()
 
     def _draw_batch(self, batch: Batch) -> None:
         """Many small paths in one call, so that none of them costs a round trip through Python."""
@@ -135,10 +133,12 @@ class Canvas:
         marks, scale = batch.marks, self._page.pixels_per_unit
         styles = [mark.style or Style(line_width=0) for mark, _, _ in marks]
         faces = [rgba(mark.paint or TRANSPARENT) for mark, _, _ in marks]
+        # All lines of a batch have one manner; an area without a line says nothing of it.
+        manner = next((mark.style for mark, _, _ in marks if mark.style is not None), styles[0])
         # Called by position, and not as annotated: lists of colours and of widths, one for each path.
         draw: Callable[..., None] = self._agg.draw_path_collection
         draw(
-            graphics_context(self._agg, styles[0], scale),
+            graphics_context(self._agg, manner, scale),
             self._to_pixels,
             [Path(vertices, codes) for _, vertices, codes in marks],
             np.empty((0, 3, 3)),
@@ -147,7 +147,7 @@ class Canvas:
             np.array(faces) if any(mark.paint for mark, _, _ in marks) else np.empty((0, 4)),
             np.array([rgba(style.ink) for style in styles]),
             [style.line_width * scale for style in styles],
-            [dashes(styles[0], scale)],
+            [dashes(manner, scale)],
             [True],
             [None],
             "data",
