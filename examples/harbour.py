@@ -10,7 +10,7 @@ LEFT, TOP, SEA = -640, 400, -120
 @drawing(width=1280, height=800, paper="midnightblue")
 def harbour(nib, kites: Annotated[int, Span(0, 9)] = 5, title: str = "Kite day at Marrow Bay"):
     """Sky, sun, hills, water, a lighthouse, boats, kites on strings, gulls and a painted title."""
-    bands(nib, SEA, TOP, ramp("#ffb26b", "#b8577a", 14) + ramp("#b8577a", "#2a2a5e", 22))
+    bands(nib, SEA, TOP, ramp("#ffb26b", "#b8577a", 14) + ramp("#b8577a", "#2a2a5e", 22)[1:])
     sun(nib, -190, SEA + 40, 90)
     hill(nib, -330, 620, 130, "#5b4a78")
     hill(nib, 130, 760, 100, "#4a3c69")

@@ -25,6 +25,7 @@ from ovlo.program.drawing import Drawing, drawing
 from ovlo.program.parameters import Span
 
 if TYPE_CHECKING:
+    from ovlo.core.findings import Finding
     from ovlo.core.joining import column, end_to_end, layered, row
     from ovlo.core.motif import Motif
 
@@ -37,6 +38,7 @@ __all__ = [
     "Dice",
     "Drawing",
     "FileTrouble",
+    "Finding",
     "Motif",
     "Nib",
     "OvloError",
@@ -56,6 +58,7 @@ __all__ = [
 ]
 
 LATE = {
+    "Finding": "ovlo.core.findings",
     "Motif": "ovlo.core.motif",
     "column": "ovlo.core.joining",
     "end_to_end": "ovlo.core.joining",

@@ -18,9 +18,10 @@ from ovlo.core.sheet import Sheet
 from ovlo.render import lettering
 from ovlo.render.files import check_folder, write
 from ovlo.render.formats import renderer_of
-from ovlo.render.page import Page
+from ovlo.render.page import Page, mark_boxes
 
 if TYPE_CHECKING:
+    from ovlo.core.findings import Finding
     from ovlo.core.motif import Motif
 
 
@@ -70,6 +71,14 @@ def motif_from_svg(path: str | PathLike[str]) -> Motif:
 def text_box(text: Text) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
     """The corners of a text's box."""
     return lettering.box(text)
+
+
+def check(sheet: Sheet) -> list[Finding]:
+    """What the rules of a check come upon."""
+    from ovlo.core.checking import Eyes, findings
+
+    eyes = Eyes(mark_boxes(sheet), Page.of(sheet, fit=True).scale, lettering.glyphs)
+    return findings(sheet, eyes)
 
 
 def show(sheet: Sheet) -> None:

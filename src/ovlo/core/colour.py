@@ -211,6 +211,11 @@ def ramp(a: str | Colour, b: str | Colour, n: int) -> list[Colour]:
     return [blend(first, second, i / (n - 1)) if i else first for i in range(n)]
 
 
+def difference(a: Colour, b: Colour) -> float:
+    """How unlike two opaque colours look, by CIEDE2000; 1 is about the least that anybody sees."""
+    return float(_to_coloraide(a).delta_e(_to_coloraide(b), method="2000"))
+
+
 def _to_coloraide(colour: Colour) -> Color:
     from coloraide import Color
 

@@ -58,6 +58,7 @@ AREA = np.dtype(
         ("blue", "f8"),
         ("opacity", "f8"),
         ("rule", "i8"),  # an index into RULES
+        ("origin", "i8"),  # where in the program it was made, if that is recorded (core/origins.py)
     ]
 )
 
@@ -79,6 +80,7 @@ class Pen(IntEnum):
     JUMP = 0
     DRAW = 1
     TRACE = 2  # the border of an area, without a line
+    LIFTED = 3  # a move that would have drawn
 
 
 class Style(NamedTuple):
@@ -107,6 +109,7 @@ class Text(NamedTuple):
     align: str
     baseline: str
     ink: Colour
+    origin: int = -1
 
 
 @dataclass(frozen=True, eq=False)
@@ -157,6 +160,12 @@ class Columns:
     def of_steps(self, name: str) -> NDArray[np.int64]:
         """A column of the runs, repeated for each step."""
         return np.repeat(self.runs[name], self.stops - self.runs["start"])
+
+    @cached_property
+    def is_traced(self) -> NDArray[np.bool_]:
+        """Which runs leave a line or border an area, shape (m,)."""
+        traced: NDArray[np.bool_] = np.isin(self.runs["pen"], (Pen.DRAW, Pen.TRACE))
+        return traced
 
     @cached_property
     def is_drawn(self) -> NDArray[np.bool_]:

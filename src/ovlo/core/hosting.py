@@ -16,6 +16,7 @@ from contextvars import ContextVar
 from typing import TYPE_CHECKING
 
 if TYPE_CHECKING:
+    from ovlo.core.origins import Recorder
     from ovlo.core.sheet import Sheet
 
 
@@ -34,12 +35,17 @@ class Host:
         Why it was stopped; "" while it may go on.
     seed : int or None
         Of sheets that the program gives none.
+    recorder : Recorder or None
+        Notes where steps come from.
     """
 
-    def __init__(self, max_steps: int | None = None, seed: int | None = None) -> None:
+    def __init__(
+        self, max_steps: int | None = None, seed: int | None = None, recorder: Recorder | None = None
+    ) -> None:
         self.sheets: list[Sheet] = []
         self.reason = ""
         self.seed = seed
+        self.recorder = recorder
         self._max_steps = max_steps
         self._left = float("inf") if max_steps is None else max_steps
 
@@ -77,11 +83,15 @@ def current_host() -> Host | None:
 
 
 @contextmanager
-def hosted(max_steps: int | None = None, seed: int | None = None) -> Iterator[Host]:
+def hosted(
+    max_steps: int | None = None, seed: int | None = None, recorder: Recorder | None = None
+) -> Iterator[Host]:
     """A block whose sheets are found, and whose steps are counted, by the host it gives."""
-    host = Host(max_steps, seed)
+    host = Host(max_steps, seed, recorder)
     token = _host.set(host)
     try:
         yield host
     finally:
         _host.reset(token)
+        if recorder is not None:
+            recorder.release()

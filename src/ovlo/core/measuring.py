@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 
 from ovlo.core import curves
 from ovlo.core.columns import Columns, Pen, Text
-from ovlo.core.outlines import MOVE, Outline, borders, strokes
+from ovlo.core.outlines import borders, strokes
 
 if TYPE_CHECKING:
     from ovlo.core.sheet import Sheet
@@ -64,19 +64,23 @@ class MarkBoxes:
     Attributes
     ----------
     low, high : float arrays of shape (m, 2)
-        Lower left and upper right corners.
+        Lower left and upper right corners: of the strokes, then the areas, then the texts.
+    steps : int array of shape (m,)
+        The first step of each; of a text the one it lies beneath.
     """
 
     low: Floats
     high: Floats
+    steps: NDArray[np.int64]
 
     @classmethod
     def of(cls, columns: Columns, text_box: TextBox) -> MarkBoxes:
         """The boxes of a trail's marks."""
         lines, areas = strokes(columns), borders(columns)
-        found = [lines.boxes(), _path_boxes(areas), *(text_box(text) for text in columns.texts)]
-        low = np.vstack([np.reshape(corner, (-1, 2)) for corner, _ in found])
-        return cls(low, np.vstack([np.reshape(corner, (-1, 2)) for _, corner in found]))
+        found = [lines.boxes(), areas.path_boxes(), *(text_box(text) for text in columns.texts)]
+        low, high = (np.vstack([np.reshape(corner[i], (-1, 2)) for corner in found]) for i in range(2))
+        texts = np.array([text.step for text in columns.texts], np.int64)
+        return cls(low, high, np.concatenate([lines.piece_steps, areas.steps, texts]))
 
     @property
     def whole(self) -> tuple[float, float, float, float] | None:
@@ -94,25 +98,24 @@ class MarkBoxes:
         farthest = np.where(out, over, 0.0).max(axis=0, initial=0.0)
         edges = ("left", "bottom", "right", "top")
         return Beyond(
-            count=int(out.any(axis=1).sum()),
-            total=len(self.low),
+            is_out=np.asarray(out.any(axis=1)),
             distances={edge: far for edge, far in zip(edges, farthest.tolist(), strict=True) if far > 0},
         )
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Beyond:
-    """How many of all marks leave the sheet, and how far beyond which edge."""
+    """Which marks leave the sheet, and how far beyond which edge."""
 
-    count: int
-    total: int
+    is_out: NDArray[np.bool_]
     distances: dict[str, float]
 
+    @property
+    def count(self) -> int:
+        """How many marks leave the sheet."""
+        return int(self.is_out.sum())
 
-def _path_boxes(outline: Outline) -> tuple[Floats, Floats]:
-    """The box of each whole path."""
-    low, high = outline.boxes()
-    if not len(outline):
-        return low, high
-    pieces = np.searchsorted(np.flatnonzero(outline.codes == MOVE), outline.firsts[:-1])
-    return np.minimum.reduceat(low, pieces), np.maximum.reduceat(high, pieces)
+    @property
+    def total(self) -> int:
+        """How many marks there are."""
+        return len(self.is_out)

@@ -39,6 +39,8 @@ class Outline:
         What each path is of: a row of the columns' styles, or of their areas.
     steps : int array of shape (k,)
         The first step of each path.
+    piece_steps : int array of shape (p,)
+        The first step of each piece between moves.
     arcs : structured array
         Arcs that lead to vertices; `step` is a vertex here.
     """
@@ -48,6 +50,7 @@ class Outline:
     firsts: Ints
     keys: Ints
     steps: Ints
+    piece_steps: Ints
     arcs: NDArray[np.void]
 
     def __len__(self) -> int:
@@ -91,10 +94,23 @@ class Outline:
             at = self.arcs["step"]
             low, high = low.copy(), high.copy()
             low[at], high[at] = curves.boxes(self.arcs, self.vertices[at - 1], self.vertices[at])
-        moves = np.flatnonzero(self.codes == MOVE)
+        moves = self.moves
         if not len(moves):
             return np.empty((0, 2)), np.empty((0, 2))
         return np.minimum.reduceat(low, moves), np.maximum.reduceat(high, moves)
+
+    def path_boxes(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        """The lower left and upper right corners of each whole path, each of shape (k, 2)."""
+        low, high = self.boxes()
+        if not len(self):
+            return low, high
+        pieces = np.searchsorted(self.moves, self.firsts[:-1])
+        return np.minimum.reduceat(low, pieces), np.maximum.reduceat(high, pieces)
+
+    @property
+    def moves(self) -> Ints:
+        """The vertices at which pieces begin."""
+        return np.flatnonzero(self.codes == MOVE)
 
 
 def strokes(columns: Columns) -> Outline:
@@ -119,7 +135,7 @@ def borders(columns: Columns) -> Outline:
     A contour that was interrupted goes on, and every contour is closed by whoever fills it.
     """
     stops = columns.stops
-    inside = (columns.runs["area"] >= 0) & (columns.runs["pen"] != Pen.JUMP) & (stops > columns.runs["start"])
+    inside = (columns.runs["area"] >= 0) & columns.is_traced & (stops > columns.runs["start"])
     runs, stops = columns.runs[inside], stops[inside]
     order = np.lexsort((runs["start"], runs["contour"], runs["area"]))
     runs, stops = runs[order], stops[order]
@@ -170,6 +186,7 @@ def _assembled(
         firsts=np.append(moves[opens], len(vertices)),
         keys=keys[begin_runs[opens]].astype(np.int64),
         steps=steps[begins[opens]],
+        piece_steps=steps[begins],
         arcs=_arcs(columns, steps, begins),
     )
     return _with_closed_arcs(outline)

@@ -21,6 +21,7 @@ from ovlo.core.pose import Pose
 from ovlo.core.trail import Trail
 
 if TYPE_CHECKING:
+    from ovlo.core.findings import Finding
     from ovlo.core.motif import Motif
 
 PIXELS_PER_UNIT = {"px": 1.0, "mm": 96 / 25.4}
@@ -173,6 +174,29 @@ class Sheet:
         self._trail.clear()
         for nib in self._nibs:
             nib.begin_contour()
+
+    def check(self) -> list[Finding]:
+        """What may be wrong with the drawing: shapes that do not close, lines nobody sees, and the like.
+
+        Returns
+        -------
+        list of Finding
+            Empty when nothing is. `ovlo check --rules` explains the rules; run by `ovlo check`, findings also
+            have the lines of the program.
+
+        Examples
+        --------
+        A triangle turned by the angle inside it:
+
+        >>> for _ in range(3):
+        ...     nib.forward(90)
+        ...     nib.left(60)
+        >>> [finding.rule for finding in sheet.check()]
+        ['turn-total']
+        """
+        from ovlo import outlets
+
+        return outlets.check(self)
 
     def excerpt(self, x: float, y: float, width: float, height: float, whole: bool = True) -> Motif:
         """The marks inside a rectangle, as a motif whose origin is the rectangle's centre.

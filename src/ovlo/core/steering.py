@@ -296,9 +296,8 @@ class Steering(Turning):
 
     def _start_run(self) -> None:
         """Make this nib's state the one the next steps are recorded with."""
-        pen = Pen.JUMP if self._is_lifted else self._lowered_pen
-        self._run = self._begin(pen)
-        if pen:
+        self._run = self._begin(Pen.LIFTED if self._is_lifted else self._lowered_pen)
+        if not self._is_lifted:
             self._traced_contour = self._contour
 
     def _begin(self, pen: Pen) -> object:

@@ -9,7 +9,8 @@ ask for `columns()`: finished arrays that later steps do not change.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from array import array
+from collections.abc import Callable, Iterable
 
 import numpy as np
 from numpy.typing import NDArray
@@ -30,6 +31,7 @@ from ovlo.core.columns import (
     Text,
 )
 from ovlo.core.hosting import current_host
+from ovlo.core.origins import NOWHERE, Origins
 from ovlo.core.stamping import STAMP, laid
 from ovlo.core.table import Table
 
@@ -67,6 +69,10 @@ class Trail:
         self._count = host.count if host is not None else _nothing
         self.record = self._steps.append if host is None else host.counted(self._steps.append)
         """Append one packed step."""
+        self._recorder = host.recorder if host is not None else None
+        self._origins = array("i")
+        if self._recorder is not None:
+            self.record = self._noting_origins(self.record)
         self.writing = object()
         """The run being written: a nib whose own run is another one starts anew."""
 
@@ -119,7 +125,7 @@ class Trail:
         """Begin an area beneath the next step; returns its number."""
         self._count(1)
         self.interrupt()
-        self._areas.add(len(self._steps), self._order(), *colour, RULES.index(rule))
+        self._areas.add(len(self._steps), self._order(), *colour, RULES.index(rule), self._here())
         return len(self._areas) - 1
 
     def end_area(self, area: int) -> None:
@@ -130,7 +136,7 @@ class Trail:
         """Put words beneath the next step."""
         self._count(1)
         self.interrupt()
-        self._texts.append(Text(len(self._steps), self._order(), **parts))  # type: ignore[arg-type]
+        self._texts.append(Text(len(self._steps), self._order(), **parts, origin=self._here()))  # type: ignore[arg-type]
 
     def pause(self, seconds: float) -> None:
         """Hold replays before the next step."""
@@ -153,7 +159,15 @@ class Trail:
 
     def _lay_stamps(self) -> None:
         """Put what is stamped into the tables."""
-        columns = laid(self._snapshot(), self._stamps.rows(), self._pieces)
+        stamps = self._stamps.rows()
+        columns = laid(self._snapshot(), stamps, self._pieces)
+        if self._recorder is not None:
+            # What is stamped comes from where the nib was placed for it.
+            sizes = np.array([len(piece) for piece in self._pieces])[stamps["piece"]]
+            counts = np.bincount(stamps["at"], sizes, len(self._steps) + 1).astype(np.int64)
+            counts[1:] += 1
+            origins = np.append(np.int32(NOWHERE), self._step_origins())
+            self._origins = array("i", np.repeat(origins, counts).tobytes())
         self._forget_stamps()
         for name, table in self._tables().items():
             table.replace(getattr(columns, name))
@@ -168,6 +182,7 @@ class Trail:
         for table in self._tables().values():
             table.clear()
         self._texts.clear()
+        self._origins = array("i")
         self._forget_stamps()
         self._finished = None
         self.interrupt()
@@ -203,6 +218,34 @@ class Trail:
         if self._finished is None or self._finished[0] != lengths:
             self._finished = lengths, self._snapshot()
         return self._finished[1]
+
+    def origins(self) -> Origins | None:
+        """Where the steps came from, if a host had it recorded."""
+        if self._recorder is None:
+            return None
+        self.columns()
+        return self._recorder.found(self._step_origins())
+
+    def _noting_origins(self, append: Callable[[bytes], None]) -> Callable[[bytes], None]:
+        """An append that notes where the program is."""
+
+        def append_noting(rows: bytes) -> None:
+            append(rows)
+            here = self._here()
+            if len(rows) == STEP.itemsize:
+                self._origins.append(here)
+            else:
+                self._origins.extend([here] * (len(rows) // STEP.itemsize))
+
+        return append_noting
+
+    def _here(self) -> int:
+        return NOWHERE if self._recorder is None else self._recorder.here()
+
+    def _step_origins(self) -> NDArray[np.int32]:
+        """The place of each step; a program stopped within a step has noted one less."""
+        noted = np.frombuffer(self._origins.tobytes(), np.int32)[: len(self._steps)]
+        return np.append(noted, np.full(len(self._steps) - len(noted), NOWHERE, np.int32))
 
     def _lengths(self) -> tuple[int, ...]:
         return (len(self._texts), *(len(table) for table in self._tables().values()))

@@ -69,7 +69,7 @@ class Writing(Shapes):
     def write(self, text: Text) -> None:
         """Write a text again, where it was; for Ovlo's own use."""
         parts = text._asdict()
-        del parts["step"], parts["order"]
+        del parts["step"], parts["order"], parts["origin"]
         self._trail.write_text(**parts)
 
     def pause(self, seconds: float) -> None:

@@ -11,6 +11,7 @@ from __future__ import annotations
 
 import _thread
 import signal
+import sys
 import sysconfig
 import threading
 import traceback
@@ -24,6 +25,7 @@ from types import FrameType
 import ovlo
 from ovlo.core.errors import OvloError, ProgramFailed, WrongUse
 from ovlo.core.hosting import Host, Stop, hosted
+from ovlo.core.origins import Recorder
 from ovlo.core.sheet import Sheet
 from ovlo.program.loading import Program
 
@@ -73,16 +75,20 @@ def run_program(
     settings: dict[str, str] | None = None,
     seed: int | None = None,
     limits: Limits = Limits(),
+    traced: bool = False,
 ) -> Outcome:
-    """Run a file's drawing with values given as text, or a script."""
+    """Run a file's drawing with values given as text, or a script.
+
+    `traced` asks for the place in the program that each step comes from.
+    """
     if not program.declares:
         if settings:
             raise WrongUse(f"{program.path} is a script, which has no parameters to set.")
-        return run(lambda: program.execute("__main__"), seed, limits, _hint_for_script(program))
+        return run(lambda: program.execute("__main__"), seed, limits, _hint_for_script(program), traced)
     with telling_where():
         drawing = program.drawing()
     values = drawing.complete(drawing.read(settings or {}))
-    return run(lambda: drawing.run(seed=seed, **values), seed, limits)
+    return run(lambda: drawing.run(seed=seed, **values), seed, limits, traced=traced)
 
 
 def _hint_for_script(program: Program) -> str:
@@ -95,11 +101,16 @@ def _hint_for_script(program: Program) -> str:
 
 
 def run(
-    work: Callable[[], object], seed: int | None = None, limits: Limits = Limits(), hint: str = ""
+    work: Callable[[], object],
+    seed: int | None = None,
+    limits: Limits = Limits(),
+    hint: str = "",
+    traced: bool = False,
 ) -> Outcome:
     """Do some work under a host; `hint` is raised if it makes no sheet and nothing else is wrong."""
     trouble = brief = ""
-    with hosted(limits.max_steps, seed) as host, _stoppable(host, limits.seconds):
+    recorder = Recorder(is_users, sys._getframe()) if traced else None
+    with hosted(limits.max_steps, seed, recorder) as host, _stoppable(host, limits.seconds):
         try:
             work()
         except SystemExit as leaving:

@@ -17,10 +17,10 @@ from ovlo.core import curves
 from ovlo.core.colour import Colour
 from ovlo.core.columns import Columns, Style, Text
 from ovlo.core.outlines import Outline, ranges
+from ovlo.core.painting import painted
 from ovlo.core.regions import without_overlaps
 from ovlo.render import lettering
 from ovlo.render.page import Page
-from ovlo.render.painting import painted
 from ovlo.render.png import FLATNESS, graphics_context, rgba
 
 if TYPE_CHECKING:

@@ -17,10 +17,10 @@ from ovlo.core.colour import BLACK, TRANSPARENT, Colour
 from ovlo.core.columns import Columns, Style, Text
 from ovlo.core.errors import BadValue
 from ovlo.core.outlines import CLOSE, LINE, MOVE
+from ovlo.core.painting import Mark, Painting, painted
 from ovlo.core.regions import without_overlaps
 from ovlo.render import lettering
 from ovlo.render.page import Page
-from ovlo.render.painting import Mark, Painting, painted
 
 if TYPE_CHECKING:
     from matplotlib.backend_bases import GraphicsContextBase, RendererBase

@@ -19,10 +19,10 @@ from ovlo.core import curves
 from ovlo.core.colour import Colour
 from ovlo.core.columns import Columns, Style, Text
 from ovlo.core.outlines import CLOSE, MOVE, Outline
+from ovlo.core.painting import Mark, painted
 from ovlo.render import lettering
 from ovlo.render.numbers import number, number_text
 from ovlo.render.page import Page
-from ovlo.render.painting import Mark, painted
 
 PAPER = "ovlo-paper"
 """The class of the rectangle that is the paper, by which it is told from the picture when read back."""

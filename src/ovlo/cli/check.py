@@ -1,0 +1,122 @@
+"""`ovlo check`: what may be wrong with a drawing, with the source lines and a mend for each.
+
+ovlo check kite.py --set sides=7 --skip off-sheet
+"""
+
+from __future__ import annotations
+
+import json
+import linecache
+import textwrap
+from dataclasses import asdict
+from pathlib import Path
+
+import click
+
+from ovlo.cli import wording
+from ovlo.cli.options import limit_options, pairs, program_argument, seed_option, set_option
+from ovlo.core import arguments
+from ovlo.core.checking import RULES
+from ovlo.core.errors import WrongUse
+from ovlo.core.findings import PROBLEM, Finding
+from ovlo.program.loading import load
+from ovlo.program.running import Limits, run_program
+from ovlo.program.silencing import is_silenced
+
+WIDTH = 96
+
+
+def _explain_rules(context: click.Context, option: click.Parameter, is_given: bool) -> None:
+    if not is_given:
+        return
+    for name, rule in RULES.items():
+        click.echo(f"{name} ({rule.severity})")
+        click.echo(_wrapped(rule.about))
+    click.echo("\nA comment at the end of a source line silences a rule there:  # ovlo: skip not-closed")
+    context.exit()
+
+
+@click.command()
+@program_argument
+@set_option
+@seed_option
+@click.option("--json", "as_json", is_flag=True, help="Print a JSON list of objects instead.")
+@click.option("--strict", is_flag=True, help="Exit with 1 for a hint too, not only for a problem.")
+@click.option("--skip", "skipped", multiple=True, metavar="RULE", help="Leave out a rule; repeatable.")
+@click.option(
+    "--rules",
+    is_flag=True,
+    is_eager=True,
+    expose_value=False,
+    callback=_explain_rules,
+    help="Explain each rule with its thresholds, and exit.",
+)
+@limit_options
+def check(
+    program: str,
+    settings: tuple[str, ...],
+    seed: int | None,
+    as_json: bool,
+    strict: bool,
+    skipped: tuple[str, ...],
+    max_steps: int,
+    time_limit: float | None,
+) -> None:
+    """Find out why a picture is not what was meant.
+
+    Exits with 1 when there is a problem. A comment at the end of a source line silences a rule there:
+    # ovlo: skip not-closed
+    """
+    for name in skipped:
+        if name not in RULES:
+            raise WrongUse(f"--skip: there is no rule {name!r}{arguments.near(name, RULES)}; see --rules.")
+    loaded = load(program)
+    bounds = Limits(max_steps, time_limit)
+    outcome = run_program(loaded, pairs(settings, "--set"), seed, bounds, traced=True)
+    if outcome.trouble:
+        click.echo(outcome.trouble, err=True)
+    found = outcome.sheet.check() if outcome.sheet is not None else []
+    found = [one for one in found if one.rule not in skipped and not is_silenced(one)]
+    if as_json:
+        click.echo(json.dumps([asdict(one) for one in found], indent=2, ensure_ascii=False))
+    else:
+        if outcome.sheet is not None and (made := wording.made_with(outcome.sheet)):
+            click.echo(made)
+        for one in found:
+            click.echo(_described(one, loaded.path))
+        click.echo(_summary(found, outcome.trouble))
+    if outcome.trouble or any(strict or one.severity == PROBLEM for one in found):
+        raise SystemExit(1)
+
+
+def _described(finding: Finding, path: Path) -> str:
+    """A finding for people: what, where, the source lines, and the mend."""
+    x, y = finding.place
+    times = f", {finding.count} times" if finding.count > 1 else ""
+    head = f"\n{finding.severity}: {finding.rule} at ({x:.4g}, {y:.4g}){times}"
+    if finding.file and Path(finding.file) != path:
+        head += f", in {finding.file}"
+    lines = sorted({*finding.callers, *finding.lines})
+    width = len(str(max(lines, default=0)))
+    source = [
+        f"  {'>' if line in finding.lines else ' '} {line:{width}} | {_source(finding.file, line)}"
+        for line in lines
+    ]
+    return "\n".join([head, *source, _wrapped(finding.message), _wrapped(f"Mend: {finding.mend}")])
+
+
+def _source(file: str, line: int) -> str:
+    return linecache.getline(file, line).rstrip()
+
+
+def _wrapped(text: str) -> str:
+    return textwrap.fill(text, WIDTH, initial_indent="  ", subsequent_indent="  ", break_on_hyphens=False)
+
+
+def _summary(found: list[Finding], trouble: str) -> str:
+    if not found:
+        return "Nothing more was found before that." if trouble else "No findings."
+    problems = sum(one.severity == PROBLEM for one in found)
+    hints = len(found) - problems
+    counts = [wording.counted(n, noun) for n, noun in ((problems, "problem"), (hints, "hint")) if n]
+    return f"\n{' and '.join(counts)}. `ovlo check --rules` explains the rules."

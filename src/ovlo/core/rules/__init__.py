@@ -1,0 +1,1 @@
+"""The rules of a check, one function each; `ovlo.core.checking` knows them all."""

@@ -1,0 +1,38 @@
+"""Findings that a comment at the end of a source line silences.
+
+    nib.forward(90)  # ovlo: skip not-closed, off-sheet
+
+A comment speaks for the line it ends, and for what that line calls.
+"""
+
+from __future__ import annotations
+
+import re
+import tokenize
+from functools import lru_cache
+
+from ovlo.core.findings import Finding
+
+COMMENT = re.compile(r"#\s*ovlo:\s*skip\s+(?P<rules>[\w\s,-]+)")
+
+
+def is_silenced(finding: Finding) -> bool:
+    """Whether a comment at one of its lines silences a finding."""
+    if not finding.file:
+        return False
+    silenced = silenced_rules(finding.file)
+    return any(finding.rule in silenced.get(line, ()) for line in (*finding.lines, *finding.callers))
+
+
+@lru_cache(maxsize=64)
+def silenced_rules(file: str) -> dict[int, frozenset[str]]:
+    """The rules silenced at each line of a file."""
+    found: dict[int, frozenset[str]] = {}
+    try:
+        with tokenize.open(file) as source:
+            for token in tokenize.generate_tokens(source.readline):
+                if token.type == tokenize.COMMENT and (match := COMMENT.match(token.string)):
+                    found[token.start[0]] = frozenset(re.split(r"[\s,]+", match["rules"].strip()))
+    except (OSError, SyntaxError, tokenize.TokenError):
+        return found
+    return found
