@@ -5,9 +5,10 @@ save(sheet, "kite.svg", scale=1)
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from os import PathLike
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, TypedDict, Unpack
 
 import numpy as np
 from numpy.typing import NDArray
@@ -25,11 +26,20 @@ if TYPE_CHECKING:
     from ovlo.core.motif import Motif
 
 
-def save(sheet: Sheet, path: str | PathLike[str], scale: float, fit: bool) -> None:
+class How(TypedDict, total=False):
+    """How a picture is to look; see `Sheet.save`. `only` names a procedure whose marks are not pale."""
+
+    scale: float
+    fit: bool
+    overlay: str | Iterable[str]
+    only: str
+
+
+def save(sheet: Sheet, path: str | PathLike[str], **how: Unpack[How]) -> None:
     """Write a sheet's picture in the format its file ending names."""
     target = Path(path)
     check_target(target)
-    write(target, as_bytes(sheet, target.suffix, scale, fit))
+    write(target, as_bytes(sheet, target.suffix, **how))
 
 
 def check_target(path: Path) -> None:
@@ -38,10 +48,20 @@ def check_target(path: Path) -> None:
     check_folder(path)
 
 
-def as_bytes(sheet: Sheet, suffix: str, scale: float = 1, fit: bool = False) -> bytes:
+def as_bytes(sheet: Sheet, suffix: str, **how: Unpack[How]) -> bytes:
     """A sheet's picture in the format of a file ending."""
     render = renderer_of(suffix)
-    return render(sheet.trail.columns(), Page.of(sheet, scale, fit))
+    page = Page.of(sheet, how.get("scale", 1), how.get("fit", False))
+    columns = sheet.trail.columns()
+    if procedure := how.get("only"):
+        from ovlo.core.paling import only
+
+        columns = only(sheet, procedure)
+    if overlay := how.get("overlay"):
+        from ovlo.render.overlays import checked_overlays, with_overlays
+
+        columns = with_overlays(columns, sheet, page, checked_overlays(overlay, "save"))
+    return render(columns, page)
 
 
 def save_motif(motif: Motif, path: str | PathLike[str], scale: float) -> None:

@@ -41,7 +41,7 @@ def demo(folder: Path) -> None:
         for name, sheet in _drawn(path).items():
             files = [folder / f"{name}{suffix}" for suffix in SUFFIXES]
             for file in files:
-                outlets.save(sheet, file, scale=1, fit=False)
+                outlets.save(sheet, file)
             table.add_row(
                 name,
                 ", ".join(SUFFIXES),

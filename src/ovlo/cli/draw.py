@@ -13,6 +13,8 @@ from ovlo import outlets
 from ovlo.cli import asking, listing, wording
 from ovlo.cli.options import (
     limit_options,
+    only_option,
+    overlay_option,
     pairs,
     program_argument,
     scale_option,
@@ -21,6 +23,7 @@ from ovlo.cli.options import (
 )
 from ovlo.program.loading import Program, load
 from ovlo.program.running import Limits, Outcome, run_program
+from ovlo.render.overlays import checked_overlays
 
 
 @click.command()
@@ -40,6 +43,8 @@ from ovlo.program.running import Limits, Outcome, run_program
 @seed_option
 @click.option("--fit", is_flag=True, help="Zoom the view so that all marks are seen.")
 @scale_option
+@overlay_option
+@only_option
 @limit_options
 def draw(
     program: str,
@@ -50,6 +55,8 @@ def draw(
     seed: int | None,
     fit: bool,
     scale: float,
+    overlay: str,
+    only: str,
     max_steps: int,
     time_limit: float | None,
 ) -> None:
@@ -64,16 +71,14 @@ def draw(
     targets = [Path(output) for output in outputs] or [Path(f"{loaded.name or loaded.path.stem}.svg")]
     for target in targets:
         outlets.check_target(target)
+    how = outlets.How(scale=scale, fit=fit, overlay=checked_overlays(overlay, "--overlay"), only=only)
     given, bounds = pairs(settings, "--set"), Limits(max_steps, time_limit)
     if ask:
         asking.draw_each(
-            loaded,
-            given,
-            targets,
-            lambda values, files: _draw(loaded, values, seed, bounds, files, scale, fit),
+            loaded, given, targets, lambda values, files: _draw(loaded, values, seed, bounds, files, how)
         )
         return
-    if not _draw(loaded, given, seed, bounds, targets, scale, fit):
+    if not _draw(loaded, given, seed, bounds, targets, how):
         raise SystemExit(1)
 
 
@@ -83,15 +88,15 @@ def _draw(
     seed: int | None,
     bounds: Limits,
     targets: list[Path],
-    scale: float,
-    fit: bool,
+    how: outlets.How,
 ) -> bool:
     """Run once and save; whether all went well."""
-    outcome = run_program(program, values, seed, bounds)
-    _tell(program, outcome, fit)
+    traced = bool(how["only"]) or "findings" in how["overlay"]
+    outcome = run_program(program, values, seed, bounds, traced)
+    _tell(program, outcome, how["fit"])
     if outcome.sheet is not None:
         for target in targets:
-            outlets.save(outcome.sheet, target, scale, fit)
+            outlets.save(outcome.sheet, target, **how)
             click.echo(wording.account(target, outcome.sheet))
     return not outcome.trouble
 

@@ -44,6 +44,15 @@ scale_option = click.option(
     show_default=True,
     help="How many times as large.",
 )
+overlay_option = click.option(
+    "--overlay",
+    metavar="NAME,…",
+    default="",
+    help="Lay over the picture: grid, axes, order, vertices, nib, findings.",
+)
+only_option = click.option(
+    "--only", metavar="PROCEDURE", default="", help="Show the marks a procedure made, the rest pale."
+)
 seed_option = click.option("--seed", type=click.IntRange(min=0), help="The seed of the dice.")
 
 

@@ -95,7 +95,7 @@ def vary(
     for cell in failed:
         click.echo(f"{cell.caption}: {cell.trouble}", err=True)
     for target in targets:
-        outlets.save(sheet, target, scale, fit=False)
+        outlets.save(sheet, target, scale=scale)
         done = f"{len(cells)} pictures" + (f", {len(failed)} of them failed" if failed else "")
         click.echo(f"{target}: {sheet.width:g} × {sheet.height:g} px, {done}")
     if failed:

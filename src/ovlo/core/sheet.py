@@ -241,7 +241,13 @@ class Sheet:
         box = x, y, x + width, y + height
         return excerpt(self._trail.columns(), box, whole, outlets.text_box)
 
-    def save(self, path: str | PathLike[str], scale: float = 1, fit: bool = False) -> None:
+    def save(
+        self,
+        path: str | PathLike[str],
+        scale: float = 1,
+        fit: bool = False,
+        overlay: str | Iterable[str] = (),
+    ) -> None:
         """Write the picture to a file; its ending says in which format.
 
         Parameters
@@ -252,11 +258,15 @@ class Sheet:
             How many times as large as the sheet, above 0. A PNG of scale 1 has one pixel per CSS pixel.
         fit : bool
             Zoom the view so that all marks are seen, with a margin. Lines and texts are zoomed with it.
+        overlay : str or iterable of str
+            What to lay over the picture: "grid" of coordinates, "axes", "order" (the number of each step),
+            "vertices" (with their outer and inner angles), "nib" (where it ended) and "findings" (of
+            `check`). A string may name several, with commas between.
 
         Raises
         ------
         BadValue
-            When no format has this ending, or the picture would be too large.
+            When no format has this ending, no overlay has this name, or the picture would be too large.
         FileTrouble
             When the file cannot be written.
 
@@ -266,7 +276,7 @@ class Sheet:
         """
         from ovlo import outlets
 
-        outlets.save(self, path, scale, fit)
+        outlets.save(self, path, scale=scale, fit=fit, overlay=overlay)
 
     def show(self) -> None:
         """Show the picture in a window, which stays until it is closed; run by `ovlo`, do nothing.

@@ -13,7 +13,7 @@ The procedure stays what it was: `kite(nib, 40)` draws with any nib and checks n
 from __future__ import annotations
 
 import functools
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from os import PathLike
 from typing import Any, Concatenate, Generic, ParamSpec, TypeVar
 
@@ -99,10 +99,11 @@ class Drawing(Generic[P, R]):
         *,
         seed: int | None = None,
         fit: bool = False,
+        overlay: str | Iterable[str] = (),
         **values: object,
     ) -> None:
         """Draw on a new sheet and write it to a file; see `run` and `Sheet.save`."""
-        self.run(seed=seed, **values).save(path, fit=fit)
+        self.run(seed=seed, **values).save(path, fit=fit, overlay=overlay)
 
     def show(self, *, seed: int | None = None, **values: object) -> None:
         """Draw on a new sheet and show it in a window; see `run` and `Sheet.show`."""

@@ -75,6 +75,11 @@ def width(text: Text) -> float:
     return _shaped(text.words, text.font, text.weight, text.slant).advance * text.size / DRAWN_SIZE
 
 
+def words_width(words: str, size: float) -> float:
+    """How far words in the default font reach along their line."""
+    return _shaped(words, "sans-serif", "normal", "normal").advance * size / DRAWN_SIZE
+
+
 class _Letters(NamedTuple):
     vertices: NDArray[np.float64]
     codes: NDArray[np.uint8]

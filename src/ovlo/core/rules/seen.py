@@ -186,7 +186,7 @@ class Seen:
                 f"{what} cannot be told from what lies beneath: {mark.paint.css} on {beneath.hex}.",
                 _other_colour(beneath, "the area", "fill"),
                 complex(*self._painting.outline_of(mark).path(mark.number)[0].mean(axis=0)),
-                (int(row["step"]),),
+                self._steps_of(area),
                 (int(row["origin"]),),
                 "area",
             )
@@ -252,7 +252,7 @@ class Seen:
             row = self._columns.areas[area]
             middle = self._painting.outline_of(mark).path(mark.number)[0].mean(axis=0)
             cover_by = int(self._top[window][inside][0])
-            steps, origins = (int(row["step"]),), (int(row["origin"]),)
+            steps, origins = self._steps_of(area), (int(row["origin"]),)
             yield self._covered("This area", cover_by, complex(*middle), steps, origins, "area")
         for piece in np.flatnonzero(hidden & ~told).tolist():
             first = int(lines.moves[piece])
@@ -313,6 +313,10 @@ class Seen:
             return int(self._painting.borders.keys[mark.number])
         step = self._painting.strokes.steps[mark.number]
         return int(self._area_of_steps[step])
+
+    def _steps_of(self, area: int) -> tuple[int, ...]:
+        """The steps that border an area."""
+        return tuple(np.flatnonzero(self._area_of_steps == area).tolist())
 
     def _beneath(self, place: Floats) -> Colour:
         height, width = self._shape
