@@ -7,7 +7,7 @@ import sys
 from rich.console import Console
 from rich.table import Table
 
-from bench import pictures, scenes, stamping, starting, steering
+from bench import checks, pictures, scenes, stamping, starting, steering
 
 RUNS = 7
 
@@ -17,7 +17,7 @@ def main(words: list[str]) -> None:
     table = Table(title=f"Medians of {RUNS} alternating runs")
     for heading in ("what", "floor", "floor takes", "ours takes", "ratio", "at most", "reached"):
         table.add_column(heading)
-    for module in (steering, pictures, scenes, stamping, starting):
+    for module in (steering, pictures, scenes, stamping, starting, checks):
         for ratio in module.ratios():
             if all(word in ratio.what for word in words):
                 table.add_row(*ratio.measured(RUNS).row())
@@ -25,6 +25,9 @@ def main(words: list[str]) -> None:
         most = steering.bytes_per_step()
         reached = "yes" if most <= steering.BYTES_PER_STEP else "NO"
         table.add_row("memory of a straight step", "", "", f"{most:.2f} bytes", "", "28 bytes", reached)
+        place = checks.bytes_per_origin()
+        reached = "yes" if place <= checks.BYTES_PER_ORIGIN else "NO"
+        table.add_row("memory of where it came from", "", "", f"{place:.2f} bytes", "", "16 bytes", reached)
     Console(width=120).print(table)
 
 

@@ -18,6 +18,15 @@ COMMANDS = {
     "harbour": ["draw", "examples/harbour.py", "--seed", "4"],
     "six_polygons": ["vary", "examples/polygon.py", "--range", "sides=3..8"],
     "twelve_seeds": ["vary", "examples/field_of_kites.py", "--range", "seed=1..12"],
+    "overlays": [
+        "draw",
+        "docs/triangle.py",
+        "--overlay",
+        "grid,vertices,order,nib,findings",
+        "--scale",
+        "1.6",
+    ],
+    "difference": ["compare", "examples/star_twice.py:walked", "examples/star_twice.py:by_corners"],
     "motif_spirals": ["vary", "examples/motif_spiral.py", "--range", "depth=0,1,2,3,4,100"],
 }
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import importlib.util
 import os
+import re
 from pathlib import Path
 
 DOCS = Path(__file__).parents[1] / "docs"
@@ -20,3 +21,14 @@ def test_every_example_of_the_motif_page_makes_its_picture(tmp_path, monkeypatch
     for picture in drawn:
         kept = DOCS / "pictures" / picture.name
         assert picture.read_bytes() == kept.read_bytes(), f"{os.path.relpath(kept)}: run make screenshots"
+
+
+def test_the_check_in_the_readme_is_a_real_one(ovlo_command, program):
+    page = (DOCS.parent / "README.md").read_text()
+    (code,) = [block for block in re.findall(r"```python\n(.*?)```", page, re.S) if "def triangle" in block]
+    assert code == (DOCS / "triangle.py").read_text()
+    done = ovlo_command("check", program(code, "triangle.py"))
+    shown = page.split("    $ ovlo check triangle.py\n")[1].split("\nIn Python")[0]
+    assert [line.strip() for line in shown.splitlines()] == [
+        line.strip() for line in done.stdout.splitlines()
+    ]

@@ -208,11 +208,18 @@ def test_a_sheet_finds_the_same_without_lines(case):
     assert all(not one.lines for one in found)
 
 
-@pytest.mark.parametrize("path", example_files(), ids=lambda path: path.stem)
+def pictures():
+    """Every drawing of the examples, as FILE[:NAME]."""
+    for path in example_files():
+        program = load(str(path))
+        yield from (f"{path}:{name}" for name in program.drawings()) if program.declares else [str(path)]
+
+
+@pytest.mark.parametrize("target", pictures(), ids=lambda target: target.rpartition("/")[2])
 @pytest.mark.parametrize("traced", [True, False])
-def test_no_example_has_a_finding(path, traced):
+def test_no_example_has_a_finding(target, traced):
     for seed in (1, 4):
-        sheet = run_program(load(str(path)), seed=seed, traced=traced).sheet
+        sheet = run_program(load(target), seed=seed, traced=traced).sheet
         assert [str(one) for one in sheet.check()] == []
 
 

@@ -78,7 +78,8 @@ def test_what_is_cut_into_four_is_as_much_as_the_whole(x, y, width, height):
     assert drawn_length(whole.columns) - 1e-6 <= lengths <= drawn_length(whole.columns) + on_the_seam
     assert sum(map(area_of, quarters)) == pytest.approx(area_of(whole), rel=1e-3, abs=0.2)
     reach = max(width, height) / 2 * (1 + 1e-8)
-    assert np.abs(whole.box).max() <= reach
+    # Texts are not cut: those whose anchor is inside are there whole.
+    assert whole.columns.texts or np.abs(whole.box).max() <= reach
 
 
 def test_cubics_are_cut_as_cubics(tmp_path):

@@ -148,27 +148,31 @@ class Recorder:
 
     def _enter(self, innermost: FrameType) -> None:
         """Make the stack of frames the one that ends here."""
-        depths = self._depths
+        depths, kinds = self._depths, self._kinds
         new: list[FrameType] = []
         frame: FrameType | None = innermost
         # What is below a known frame is as it was: it has been waiting for that frame ever since.
         while frame is not None and (frame not in depths or frame.f_code.co_flags & RESUMED):
             new.append(frame)
-            frame = self._users(frame.f_back)
+            frame = frame.f_back
+            if frame is None or not kinds.get(frame.f_code):
+                frame = self._users(frame)
         depth = 0 if frame is None else depths[frame] + 1
         for left in self._frames[depth:]:
             depths.pop(left, None)
-        del self._frames[depth:], self._calls_of_frames[depth:]
+        frames, calls = self._frames, self._calls_of_frames
+        del frames[depth:], calls[depth:]
+        call = calls[-1] if calls else -1
         for entered in reversed(new):
-            parent = self._calls_of_frames[-1] if self._frames else -1
-            key = parent, entered.f_code
-            call = self._call_numbers.setdefault(key, len(self._call_numbers))
-            if call == len(self._counts):
+            key = call, entered.f_code
+            call = self._call_numbers.get(key, -1)
+            if call < 0:
+                call = self._call_numbers[key] = len(self._call_numbers)
                 self._counts.append(0)
             self._counts[call] += 1
-            depths[entered] = len(self._frames)
-            self._frames.append(entered)
-            self._calls_of_frames.append(call)
+            depths[entered] = len(frames)
+            frames.append(entered)
+            calls.append(call)
         self._frame = innermost
         # A call's line does not change while it lasts.
         self._called_from = self._frames[-2].f_lasti if len(self._frames) > 1 else -1

@@ -72,7 +72,7 @@ class Trail:
         self._recorder = host.recorder if host is not None else None
         self._origins = array("i")
         if self._recorder is not None:
-            self.record = self._noting_origins(self.record)
+            self.record = self._noting_origins(self.record, self._recorder.here)
         self.writing = object()
         """The run being written: a nib whose own run is another one starts anew."""
 
@@ -167,7 +167,8 @@ class Trail:
             counts = np.bincount(stamps["at"], sizes, len(self._steps) + 1).astype(np.int64)
             counts[1:] += 1
             origins = np.append(np.int32(NOWHERE), self._step_origins())
-            self._origins = array("i", np.repeat(origins, counts).tobytes())
+            del self._origins[:]
+            self._origins.frombytes(np.repeat(origins, counts).tobytes())
         self._forget_stamps()
         for name, table in self._tables().items():
             table.replace(getattr(columns, name))
@@ -182,7 +183,7 @@ class Trail:
         for table in self._tables().values():
             table.clear()
         self._texts.clear()
-        self._origins = array("i")
+        del self._origins[:]
         self._forget_stamps()
         self._finished = None
         self.interrupt()
@@ -226,16 +227,18 @@ class Trail:
         self.columns()
         return self._recorder.found(self._step_origins())
 
-    def _noting_origins(self, append: Callable[[bytes], None]) -> Callable[[bytes], None]:
+    def _noting_origins(
+        self, append: Callable[[bytes], None], here: Callable[[], int]
+    ) -> Callable[[bytes], None]:
         """An append that notes where the program is."""
+        note, one, origins = self._origins.append, STEP.itemsize, self._origins
 
         def append_noting(rows: bytes) -> None:
             append(rows)
-            here = self._here()
-            if len(rows) == STEP.itemsize:
-                self._origins.append(here)
+            if len(rows) == one:
+                note(here())
             else:
-                self._origins.extend([here] * (len(rows) // STEP.itemsize))
+                origins.extend([here()] * (len(rows) // one))
 
         return append_noting
 

@@ -6,6 +6,7 @@ transformed(columns, Similarity(scale=2, turn=30, x=10))
 from __future__ import annotations
 
 from dataclasses import replace
+from math import atan2, degrees
 from typing import NamedTuple
 
 import numpy as np
@@ -33,6 +34,21 @@ class Similarity(NamedTuple):
     def factor(self) -> complex:
         """Scale and turn as one complex number."""
         return self.scale * complex(*direction(normal(self.turn)))
+
+    def points(self, z: NDArray[np.complex128]) -> NDArray[np.complex128]:
+        """Where points, as complex numbers, are afterwards."""
+        moved: NDArray[np.complex128] = self.factor * (z.conj() if self.is_mirrored else z)
+        return moved + complex(self.x, self.y)
+
+    @property
+    def inverse(self) -> Similarity:
+        """What undoes it: (w - m)/f, or conj((w - m)/f) = conj(1/f)·conj(w) - conj(m/f)."""
+        factor = 1 / self.factor
+        back = -factor * complex(self.x, self.y)
+        if self.is_mirrored:
+            factor, back = factor.conjugate(), back.conjugate()
+        turn = degrees(atan2(factor.imag, factor.real))
+        return Similarity(1 / self.scale, turn, back.real, back.imag, self.is_mirrored)
 
     def heading(self, heading: float) -> float:
         """Where a heading points afterwards."""

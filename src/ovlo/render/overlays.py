@@ -314,9 +314,9 @@ def _course_of(columns: Columns, step: int) -> list[complex]:
 OVERLAYS: dict[str, Callable[[Overlay], None]] = {
     "grid": grid,
     "axes": axes,
+    "findings": findings,
     "order": order,
     "vertices": vertices,
     "nib": nib,
-    "findings": findings,
 }
 """The overlays by their names, the lowest first."""

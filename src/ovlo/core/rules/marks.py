@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import pairwise
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -155,22 +156,25 @@ def empty_fill(columns: Columns, painting: Painting) -> Iterator[Found]:
 
 def _lack(vertices: NDArray[np.float64], codes: NDArray[np.uint8]) -> str:
     """What a border lacks to have an area, or nothing; curves must be chords."""
-    size = float(np.ptp(vertices, axis=0).max())
-    corners = len(np.unique(np.round(vertices / max(MEETS * size, 1e-300)), axis=0))
+    low, high = vertices.min(axis=0), vertices.max(axis=0)
+    size = float((high - low).max())
+    firsts = np.flatnonzero(codes == MOVE).tolist()
+    for first, stop in pairwise([*firsts, len(vertices)]):
+        if abs(_signed_area(vertices[first:stop])) > NO_AREA * size**2:
+            return ""
+    corners = len(np.unique(np.round((vertices - low) / max(MEETS * size, 1e-300)), axis=0))
     if corners < FEWEST_CORNERS:
         return f"{corners} corners" if corners != 1 else "a single corner"
     if _spread(vertices) <= NO_AREA * size:
         return "all its corners in one line"
-    z = vertices @ [1, 1j]
-    firsts = np.flatnonzero(codes == MOVE)
-    rings = np.split(z - z[0], firsts[1:])
-    if any(abs((ring * np.roll(ring, -1).conj()).imag.sum()) > NO_AREA * size**2 for ring in rings):
-        return ""
-    return (
-        ""
-        if region(vertices, codes, "nonzero").area > NO_AREA * size**2
-        else "no area, its lines lying on each other"
-    )
+    is_none = region(vertices, codes, "nonzero").area <= NO_AREA * size**2
+    return "no area, its lines lying on each other" if is_none else ""
+
+
+def _signed_area(ring: NDArray[np.float64]) -> float:
+    """Of a ring of points, above 0 if it goes anticlockwise (the shoelace formula)."""
+    x, y = (ring - ring[0]).T
+    return float(x @ np.roll(y, -1) - y @ np.roll(x, -1)) / 2
 
 
 def _spread(vertices: NDArray[np.float64]) -> float:

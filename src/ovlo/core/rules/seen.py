@@ -233,6 +233,7 @@ class Seen:
         hidden = self._hidden_pieces()
         areas_of_pieces = self._area_of_steps[lines.piece_steps] if len(lines) else np.empty(0, int)
         told = np.zeros(len(hidden), bool)
+        seen = set(np.unique(self._top).tolist())
         for position, mark in enumerate(self._painting.marks):
             if isinstance(mark, Text):
                 x, y = self._points_of(mark)
@@ -241,7 +242,7 @@ class Seen:
                     words = f"The words {mark.words!r}"
                     yield self._covered(words, cover_by, complex(mark.x, mark.y), (), (mark.origin,), "text")
                 continue
-            if mark.paint is None or not self._is_covered(position, mark):
+            if mark.paint is None or position in seen or not self._is_covered(position, mark):
                 continue
             area = self._area_of(mark)
             mine = areas_of_pieces == area

@@ -1,0 +1,116 @@
+"""`ovlo compare`: do two programs draw the same picture?
+
+ovlo compare kites.py:walked kites.py:by_corners -o diff.png
+"""
+
+from __future__ import annotations
+
+from math import isinf
+from pathlib import Path
+
+import click
+
+from ovlo import outlets
+from ovlo.cli.options import limit_options, pairs, seed_option
+from ovlo.core.comparing import Comparison
+from ovlo.core.comparing import compare as compare_columns
+from ovlo.core.dice import fresh_seed
+from ovlo.core.errors import ProgramFailed, WrongUse
+from ovlo.core.sheet import Sheet
+from ovlo.program.loading import load
+from ovlo.program.running import Limits, run_program
+from ovlo.render.difference import difference_sheet
+
+
+@click.command()
+@click.argument("first", metavar="A")
+@click.argument("second", metavar="B")
+@click.option(
+    "--set-a", "settings_a", multiple=True, metavar="NAME=VALUE", help="A parameter of A; repeatable."
+)
+@click.option(
+    "--set-b", "settings_b", multiple=True, metavar="NAME=VALUE", help="A parameter of B; repeatable."
+)
+@seed_option
+@click.option(
+    "--output",
+    "-o",
+    "outputs",
+    multiple=True,
+    metavar="OUT",
+    help="Lay both pictures over each other in a file: .svg, .png or .pdf; repeatable.",
+)
+@limit_options
+def compare(
+    first: str,
+    second: str,
+    settings_a: tuple[str, ...],
+    settings_b: tuple[str, ...],
+    seed: int | None,
+    outputs: tuple[str, ...],
+    max_steps: int,
+    time_limit: float | None,
+) -> None:
+    """Tell whether two programs draw the same picture, and how they differ.
+
+    A and B are each FILE[:NAME]. Order, direction and splitting of lines do not matter. Exits with 0 when the
+    picture is the same, also when moved, turned, scaled or mirrored; with 1 when it differs, in colours too.
+    """
+    targets = [Path(output) for output in outputs]
+    for target in targets:
+        outlets.check_target(target)
+    common = fresh_seed() if seed is None else seed
+    bounds = Limits(max_steps, time_limit)
+    a = _drawn(first, pairs(settings_a, "--set-a"), common, bounds)
+    b = _drawn(second, pairs(settings_b, "--set-b"), common, bounds)
+    if a.unit != b.unit:
+        raise WrongUse(f"A is drawn in {a.unit} and B in {b.unit}; give both sheets the same unit.")
+    found = compare_columns(a.trail.columns(), b.trail.columns())
+    verdict = worded(found, a.unit)
+    click.echo(verdict)
+    for words in found.words:
+        click.echo(words)
+    if targets:
+        sheet = difference_sheet(a, b, Path(first).name, Path(second).name, verdict)
+        for target in targets:
+            outlets.save(sheet, target)
+            click.echo(f"{target}: {sheet.width:.4g} × {sheet.height:.4g} px")
+    if not found.is_same:
+        raise SystemExit(1)
+
+
+def _drawn(target: str, settings: dict[str, str], seed: int, bounds: Limits) -> Sheet:
+    outcome = run_program(load(target), settings, seed, bounds)
+    if outcome.trouble or outcome.sheet is None:
+        raise ProgramFailed(outcome.trouble or f"{target} made no sheet.")
+    return outcome.sheet
+
+
+def worded(found: Comparison, unit: str) -> str:
+    """What came out, in a sentence."""
+    if found.by is None:
+        one = found.difference
+        if one is None:
+            return "Different."
+        if isinf(one.distance):
+            return f"Different: only {one.is_only_in} has {one.what}s."
+        other = "B" if one.is_only_in == "A" else "A"
+        return (
+            f"Different: the largest distance is {one.distance:.4g} {unit}, from ({one.place.real:.4g}, "
+            f"{one.place.imag:.4g}) in {one.is_only_in} to the nearest {one.what} of {other}."
+        )
+    by, ways = found.by, []
+    if abs(by.turn) > 1e-4:
+        ways.append(f"turned by {by.turn:.2f}°")
+    if abs(by.scale - 1) > 1e-6:
+        ways.append(f"scaled by {by.scale:.6g}")
+    if abs(complex(by.x, by.y)) > 1e-6 * found.size:
+        ways.append(f"moved by ({_short(by.x)}, {_short(by.y)})")
+    if by.is_mirrored:
+        ways.insert(0, "mirrored in the x axis")
+    same = "The same shape" if found.words else "The same"
+    return f"{same}: B is A {', '.join(ways)}." if ways else f"{same}."
+
+
+def _short(value: float) -> str:
+    return f"{round(value, 4) + 0.0:.6g}"

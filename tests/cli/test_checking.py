@@ -1,0 +1,143 @@
+"""`ovlo check`, `steps`, `compare` and the overlays of `draw`, as a user types them."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from ovlo.program.examples import example_files
+
+WRONG = """\
+from ovlo import drawing
+
+@drawing(width=320, height=240)
+def kite(nib, sides=3, gap=0):
+    for _ in range(sides):
+        nib.forward(60)
+        nib.left(180 - 360 / sides)
+    nib.travel_to(0, -100)
+    tail(nib)
+
+def tail(nib):
+    nib.line_to(300, -100)
+"""
+
+
+def test_a_check_shows_the_line_and_the_mend(ovlo_command, program):
+    done = ovlo_command("check", program(WRONG))
+    assert done.returncode == 1
+    assert "problem: turn-total at (60, 103.9)" in done.stdout
+    assert "> 6 |         nib.forward(60)" in done.stdout
+    assert "Mend: Turn by 120° (360 / 3) after each side." in done.stdout
+    assert "     9 |     tail(nib)\n  > 12 |     nib.line_to(300, -100)" in done.stdout
+    assert done.stdout.endswith("2 problems. `ovlo check --rules` explains the rules.\n")
+
+
+def test_a_check_as_json(ovlo_command, program):
+    done = ovlo_command("check", program(WRONG), "--json", "--skip", "off-sheet")
+    (finding,) = json.loads(done.stdout)
+    assert finding["rule"] == "turn-total"
+    assert finding["severity"] == "problem"
+    assert finding["lines"] == [6]
+    assert "inside a triangle" in finding["message"]
+    assert "120" in finding["mend"]
+
+
+def test_findings_are_silenced_by_rule_and_by_comment(ovlo_command, program):
+    silent = WRONG.replace("nib.forward(60)", "nib.forward(60)  # ovlo: skip turn-total, not-closed").replace(
+        "    tail(nib)", "    tail(nib)  # ovlo: skip off-sheet"
+    )
+    done = ovlo_command("check", program(silent))
+    assert (done.returncode, done.stdout.splitlines()[-1]) == (0, "No findings.")
+    both = ["--skip", "turn-total", "--skip", "off-sheet"]
+    assert ovlo_command("check", program(WRONG), *both).returncode == 0
+    misspelt = ovlo_command("check", program(WRONG), "--skip", "turntotal")
+    assert (misspelt.returncode, "did you mean 'turn-total'" in misspelt.stderr) == (2, True)
+
+
+def test_hints_count_when_strict(ovlo_command, program):
+    path = program(WRONG.replace("180 - 360 / sides", "90").replace("sides=3", "sides=5"))
+    quiet = ["--skip", "off-sheet"]
+    assert ovlo_command("check", path, *quiet).returncode == 0
+    assert ovlo_command("check", path, *quiet, "--strict").returncode == 1
+
+
+def test_rules_are_explained_with_their_numbers(ovlo_command):
+    done = ovlo_command("check", "--rules")
+    assert done.returncode == 0
+    for words in ("not-closed (problem)", "10%", "hidden-mark (hint)", "CIEDE2000", "# ovlo: skip"):
+        assert words in done.stdout
+
+
+def test_a_failing_program_is_checked_as_far_as_it_got(ovlo_command, program):
+    done = ovlo_command("check", program(WRONG.replace("    tail(nib)", "    1 / 0")))
+    assert done.returncode == 1
+    assert "ZeroDivisionError" in done.stderr
+    assert "turn-total" in done.stdout
+
+
+def test_steps_as_a_table_as_csv_and_as_an_outline(ovlo_command, program):
+    path = program(WRONG)
+    table = ovlo_command("steps", path).stdout
+    assert "line         (60, 0)              (90, 51.96)          60°       60°" in table
+    rows = list(csv.DictReader(io.StringIO(ovlo_command("steps", path, "--csv", "--only", "tail").stdout)))
+    assert [(row["kind"], row["line"], row["procedure"]) for row in rows] == [("line", "12", "tail")]
+    outline = ovlo_command("steps", path, "--outline").stdout.splitlines()
+    assert outline[1].split() == ["kite", "1", "5", "480.0", "px"]
+    assert outline[2].split() == ["tail", "1", "1", "300.0", "px"]
+    wrong = ovlo_command("steps", path, "--only", "tale")
+    assert (wrong.returncode, "did you mean 'tail'" in wrong.stderr) == (2, True)
+
+
+@pytest.mark.parametrize("overlay", ["grid", "axes", "vertices", "order", "nib", "findings", "grid,nib"])
+def test_overlays_change_the_picture_and_nothing_else(ovlo_command, program, tmp_path, overlay):
+    path = program(WRONG.replace("300", "100"))
+    plain = ovlo_command("draw", path, "-o", "plain.png")
+    over = ovlo_command("draw", path, "-o", "over.png", "--overlay", overlay)
+    assert over.returncode == 0, over.stderr
+    assert over.stdout.replace("over", "plain") == plain.stdout
+    pictures = [
+        np.asarray(Image.open(tmp_path / f"{name}.png").convert("L")).astype(int)
+        for name in ("plain", "over")
+    ]
+    changed = (abs(pictures[0] - pictures[1]) > 8).mean()
+    assert 0.0005 < changed < 0.4
+
+
+def test_an_unknown_overlay_offers_the_nearest(ovlo_command, program):
+    done = ovlo_command("draw", program(WRONG), "--overlay", "gird")
+    assert (done.returncode, "did you mean 'grid'" in done.stderr) == (2, True)
+
+
+def test_only_one_procedure_is_not_pale(ovlo_command, program, tmp_path):
+    ovlo_command("draw", program(WRONG), "-o", "tail.png", "--only", "tail")
+    pixels = np.asarray(Image.open(tmp_path / "tail.png").convert("L"))
+    assert pixels[:200].min() > 150
+    assert pixels[200:].min() < 20
+
+
+def star(name):
+    (path,) = [file for file in example_files() if file.stem == "star_twice"]
+    return f"{path}:{name}"
+
+
+def test_the_star_drawn_twice_is_turned_by_18_degrees(ovlo_command, tmp_path):
+    done = ovlo_command("compare", star("walked"), star("by_corners"), "-o", "diff.png")
+    assert (done.returncode, done.stdout.splitlines()[0]) == (0, "The same: B is A turned by 18.00°.")
+    colours = {pixel[1] for pixel in Image.open(tmp_path / "diff.png").convert("RGB").getcolors(1 << 20)}
+    assert {(0, 114, 178), (224, 138, 0)} <= colours
+
+
+def test_two_pictures_that_differ(ovlo_command):
+    done = ovlo_command("compare", star("walked"), star("walked"), "--set-b", "points=7")
+    assert done.returncode == 1
+    assert done.stdout.startswith("Different: the largest distance is ")
+    half = ovlo_command("compare", star("walked"), star("walked"), "--set-b", "radius=90")
+    assert (half.returncode, half.stdout) == (0, "The same: B is A scaled by 0.5.\n")
+    wrong = ovlo_command("compare", star("walked"), star("worked"))
+    assert (wrong.returncode, "did you mean 'walked'" in wrong.stderr) == (2, True)
