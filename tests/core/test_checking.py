@@ -208,11 +208,14 @@ def test_a_sheet_finds_the_same_without_lines(case):
     assert all(not one.lines for one in found)
 
 
-def pictures():
+def pictures() -> list[str]:
     """Every drawing of the examples, as FILE[:NAME]."""
+    found = []
     for path in example_files():
         program = load(str(path))
-        yield from (f"{path}:{name}" for name in program.drawings()) if program.declares else [str(path)]
+        names = [f":{name}" for name in program.drawings()] if program.declares else [""]
+        found += [f"{path}{name}" for name in names]
+    return found
 
 
 @pytest.mark.parametrize("target", pictures(), ids=lambda target: target.rpartition("/")[2])

@@ -92,6 +92,8 @@ class Canvas:
         self._to_pixels = to_pixels(page)
         self.pixels: NDArray[np.uint8] = np.asarray(self._agg.buffer_rgba())
         self.pixels[:] = [round(channel * 255) for channel in rgba(page.paper)]
+        self.clip: tuple[int, int, int, int] | None = None
+        """Columns and rows of pixels, left, top, right and bottom, beyond which nothing is painted."""
 
     def paint(self, painting: Painting) -> None:
         """Paint all marks; neighbours that differ in colour and width alone are handed over together."""
@@ -138,7 +140,7 @@ class Canvas:
         # Called by position, and not as annotated: lists of colours and of widths, one for each path.
         draw: Callable[..., None] = self._agg.draw_path_collection
         draw(
-            graphics_context(self._agg, manner, scale),
+            self._context(manner, scale),
             self._to_pixels,
             [Path(vertices, codes) for _, vertices, codes in marks],
             np.empty((0, 3, 3)),
@@ -164,7 +166,7 @@ class Canvas:
 
         if not len(vertices):
             return
-        context = graphics_context(self._agg, Style(line_width=0), 1.0)
+        context = self._context(Style(line_width=0), 1.0)
         self._agg.draw_path(context, Path(vertices, codes), self._to_pixels, rgba(paint))
 
     def _stroke(self, vertices: NDArray[np.float64], codes: NDArray[np.uint8], style: Style) -> None:
@@ -212,7 +214,17 @@ class Canvas:
         path = Path(vertices, None if is_one_line else codes)
         path.should_simplify = is_one_line and len(vertices) > SIMPLE
         path.simplify_threshold = 1 / 9
-        agg.draw_path(graphics_context(agg, style, self._page.pixels_per_unit), path, self._to_pixels)
+        agg.draw_path(self._context(style, self._page.pixels_per_unit), path, self._to_pixels)
+
+    def _context(self, style: Style, pixels_per_unit: float) -> GraphicsContextBase:
+        context = graphics_context(self._agg, style, pixels_per_unit)
+        if self.clip is not None:
+            from matplotlib.transforms import Bbox
+
+            left, top, right, bottom = self.clip
+            height = self.pixels.shape[0]
+            context.set_clip_rectangle(Bbox([[left, height - bottom], [right, height - top]]))
+        return context
 
     def _blend(self, coverage: NDArray[np.uint8], ink: Colour) -> None:
         """Lay ink on the pixels it covers (source over, https://www.w3.org/TR/compositing-1/)."""

@@ -1,0 +1,183 @@
+"""Pictures of a drawing as it grows: each frame only adds what is new.
+
+    frames = Frames(columns, page)
+    frames.advance(40)
+    frames.pixels
+
+An area appears when its block ends, under the lines drawn inside it: what was there before the block is kept
+for its region, so only that region is painted again.
+"""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.columns import Columns
+from ovlo.core.measuring import MarkBoxes, widest_line
+from ovlo.core.painting import painted
+from ovlo.core.parts import Parts
+from ovlo.render import lettering
+from ovlo.render.page import Page
+from ovlo.render.png import FLATNESS, Canvas
+
+Box = tuple[int, int, int, int]
+"""Columns and rows of pixels: left, top, right, bottom; the last two not included."""
+
+NOTHING: Box = (0, 0, 0, 0)
+
+
+class _Block(NamedTuple):
+    """An area whose block is open: what was in its region before."""
+
+    area: int
+    begin: int
+    end: int
+    region: Box
+    before: NDArray[np.uint8]
+
+
+class Frames:
+    """A drawing, painted up to some step.
+
+    Attributes
+    ----------
+    steps : int
+        How many steps are painted.
+    """
+
+    def __init__(self, columns: Columns, page: Page) -> None:
+        self._page = page
+        self._canvas = Canvas(page)
+        self._empty = self._canvas.pixels.copy()
+        self.steps = 0
+        self._open: list[_Block] = []
+        self._take(columns)
+
+    def _take(self, columns: Columns) -> None:
+        self.columns = columns
+        self._parts = Parts(columns)
+        self._opened = columns.areas["step"]
+
+    def follow(self, columns: Columns) -> None:
+        """Go on with a trail that begins as the one so far and is longer."""
+        self._take(columns)
+
+    @property
+    def pixels(self) -> NDArray[np.uint8]:
+        """The frame, shape (height, width, 4)."""
+        return self._canvas.pixels
+
+    @property
+    def whole(self) -> Box:
+        """All pixels."""
+        height, width = self.pixels.shape[:2]
+        return 0, 0, width, height
+
+    def restart(self) -> None:
+        """Back to the empty page."""
+        self.pixels[:] = self._empty
+        self.steps = 0
+        self._open.clear()
+
+    def jump(self, steps: int) -> Box:
+        """Paint the drawing after so many steps, whichever was shown; returns the pixels that changed."""
+        if steps < self.steps or steps == len(self.columns):
+            # The last frame is painted whole, so that it is the saved picture to the last pixel.
+            self.restart()
+            if steps == len(self.columns):
+                self._paint(0, steps)
+                self.steps = steps
+            else:
+                self.advance(steps)
+            return self.whole
+        return self.advance(steps)
+
+    def advance(self, to: int) -> Box:
+        """Paint further steps; returns the box of the pixels that changed."""
+        changed = NOTHING
+        ends = self._parts.area_ends
+        while self.steps < to:
+            # Areas that begin and end before `to` are painted with the rest; others are stops on the way.
+            stays_open = np.flatnonzero((self._opened >= self.steps) & (self._opened < to) & (ends > to))
+            opens = [int(self._opened[i]) for i in stays_open[:1] if int(i) not in self._numbers()]
+            closes = [block.end for block in self._open if block.end <= to]
+            stop = min([to, *opens, *closes])
+            changed = united(changed, self._paint(self.steps, stop))
+            self.steps = stop
+            for block in [block for block in reversed(self._open) if block.end == stop]:
+                changed = united(changed, self._close(block))
+            for area in stays_open.tolist():
+                if int(self._opened[area]) == stop < to and area not in self._numbers():
+                    self._keep(area)
+        return changed
+
+    def _numbers(self) -> set[int]:
+        return {block.area for block in self._open}
+
+    def _keep(self, area: int) -> None:
+        """Keep what is in an area's region before its block."""
+        begin, end = int(self._opened[area]), int(self._parts.area_ends[area])
+        inside = self._parts.between(begin, min(end, len(self.columns)))
+        region = self._box_of(inside)
+        left, top, right, bottom = region
+        self._open.append(_Block(area, begin, end, region, self.pixels[top:bottom, left:right].copy()))
+
+    def _close(self, block: _Block) -> Box:
+        """Paint an area beneath what was drawn in its block."""
+        self._open.remove(block)
+        left, top, right, bottom = block.region
+        self.pixels[top:bottom, left:right] = block.before
+        self._paint(block.begin, block.end, block.region)
+        return block.region
+
+    def _paint(self, first: int, stop: int, clip: Box | None = None) -> Box:
+        """Paint some steps; returns the box of the pixels that may have changed."""
+        if stop < first or (stop == first and stop < len(self.columns)):
+            return NOTHING
+        part = self._parts.between(first, stop)
+        painting = painted(part)
+        if not painting.marks:
+            return NOTHING
+        self._canvas.clip = clip
+        self._canvas.paint(painting.flattened(FLATNESS / self._page.pixels_per_unit))
+        self._canvas.clip = None
+        return self._box_of(part)
+
+    def _box_of(self, columns: Columns) -> Box:
+        """The pixels that marks may reach."""
+        box = MarkBoxes.of(columns, lettering.box).whole
+        if box is None:
+            return NOTHING
+        # A mitre may reach four times half the width of its line (SVG's limit).
+        room = 2 * widest_line(columns) * self._page.pixels_per_unit + 2
+        return self.to_pixels(box, room)
+
+    def to_pixels(self, box: tuple[float, float, float, float], room: float = 0) -> Box:
+        """The pixels of a box in sheet units, with room around it, as far as they are on the page."""
+        scale, height = self._page.pixels_per_unit, self.pixels.shape[0]
+        left, right = ((x - self._page.left) * scale for x in (box[0], box[2]))
+        top, bottom = (height - (y - self._page.bottom) * scale for y in (box[3], box[1]))
+        return clipped((left - room, top - room, right + room, bottom + room), self.whole)
+
+
+def united(a: Box, b: Box) -> Box:
+    """The box around two boxes."""
+    if a[0] >= a[2] or a[1] >= a[3]:
+        return b
+    if b[0] >= b[2] or b[1] >= b[3]:
+        return a
+    return min(a[0], b[0]), min(a[1], b[1]), max(a[2], b[2]), max(a[3], b[3])
+
+
+def clipped(box: tuple[float, float, float, float], to: Box) -> Box:
+    """The whole pixels that a box touches, inside another."""
+    left, top = (
+        int(np.clip(np.floor(v), low, high)) for v, low, high in zip(box[:2], to[:2], to[2:], strict=True)
+    )
+    right, bottom = (
+        int(np.clip(np.ceil(v), low, high)) for v, low, high in zip(box[2:], to[:2], to[2:], strict=True)
+    )
+    return left, top, right, bottom
