@@ -7,7 +7,7 @@ for _ in nib.full_turn(5):
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Literal
 
 from ovlo.core import arguments
 from ovlo.core.columns import Columns, Pen, Style
@@ -36,7 +36,7 @@ class Nib(PenHolder):
     Pose(x=0.0, y=50.0, heading=90.0)
     """
 
-    __slots__ = ("_dice", "_sheet", "start")
+    __slots__ = ("_dice", "_mark", "_sheet", "start")
 
     def __init__(
         self,
@@ -50,6 +50,7 @@ class Nib(PenHolder):
         super().__init__(trail, number, pose, style)
         self._sheet = sheet
         self._dice = dice
+        self._mark: Motif | Literal["default"] | None = "default"
         self.start = pose
         """The pose it was made with."""
 
@@ -72,6 +73,25 @@ class Nib(PenHolder):
                 "dice: a motif has no chance of its own; hand it in: Motif.record(…, dice=nib.dice)."
             )
         return self._dice
+
+    @property
+    def mark(self) -> Motif | None:
+        """What shows where this nib is and where it points while a window or an animation replays.
+
+        A motif whose origin is put on the nib, None for no mark, or the point of a pen, as at first. It is
+        never part of the drawing.
+        """
+        from ovlo.core.nib_mark import nib_mark
+
+        return nib_mark() if self._mark == "default" else self._mark
+
+    @mark.setter
+    def mark(self, value: Motif | None) -> None:
+        if value is not None and type(getattr(value, "columns", None)) is not Columns:
+            raise BadType(
+                f"mark: {value!r} is no motif; Motif.record(…) makes one of a procedure, and None hides it."
+            )
+        self._mark = value
 
     def wear(self, style: Style) -> None:
         """Take on a whole style; for Ovlo's own use."""

@@ -33,24 +33,33 @@ DECIMALS = 2
 
 def render(columns: Columns, page: Page) -> bytes:
     """The picture as SVG."""
-    places = max(0, DECIMALS + ceil(log10(page.pixels_per_unit)))
+    places = decimals(page)
+    return "".join([head(page, places), *elements(columns, places), "</svg>\n"]).encode()
+
+
+def decimals(page: Page) -> int:
+    """How many decimals of a sheet unit are DECIMALS of a pixel."""
+    return max(0, DECIMALS + ceil(log10(page.pixels_per_unit)))
+
+
+def elements(columns: Columns, places: int) -> list[str]:
+    """The marks of a trail, the lowest first."""
     painting = painted(columns)
     data = {id(outline): path_data(outline, places) for outline in (painting.strokes, painting.borders)}
-    drawn = {style: _stroke(style, places) for style in columns.styles}
-    parts = [_head(page, places)]
+    drawn = {style: stroke(style, places) for style in columns.styles}
+    parts = []
     for mark in painting.marks:
         if isinstance(mark, Text):
-            parts.append(_text(mark, places))
+            parts.append(text_element(mark, places))
             continue
         path = data[id(painting.outline_of(mark))][mark.number]
-        fill = _fill(mark) if mark.paint else ' fill="none"'
-        stroke = drawn[mark.style] if mark.style else ""
-        parts.append(f'<path d="{path}"{fill}{stroke}/>\n')
-    parts.append("</svg>\n")
-    return "".join(parts).encode()
+        paint = fill(mark) if mark.paint else ' fill="none"'
+        parts.append(f'<path d="{path}"{paint}{drawn[mark.style] if mark.style else ""}/>\n')
+    return parts
 
 
-def _head(page: Page, places: int) -> str:
+def head(page: Page, places: int) -> str:
+    """What stands before the marks: size, title, details and paper."""
     width, height = (number(side, 4) for side in (page.shown_width, page.shown_height))
     left, top = page.left, -page.bottom - page.height
     box = [number(side, places + 2) for side in (left, top, page.width, page.height)]
@@ -133,7 +142,8 @@ def ellipses(arcs: NDArray[np.void]) -> NDArray[np.float64]:
     return np.column_stack([radii, turns])
 
 
-def _text(text: Text, places: int) -> str:
+def text_element(text: Text, places: int, more: str = "") -> str:
+    """A text, with further attributes."""
     across, up = lettering.foot(text)
     x, y = number(across, places), number(-up, places)
     turn = f' transform="rotate({number(-text.heading % 360, 4)} {x} {y})"' if text.heading else ""
@@ -147,18 +157,20 @@ def _text(text: Text, places: int) -> str:
     plain = {"normal", "start"}
     written = "".join(f" {name}={quoteattr(value)}" for name, value in parts.items() if value not in plain)
     return (
-        f'<text x="{x}" y="{y}"{turn}{written}{_paint("fill", text.ink)} xml:space="preserve">'
+        f'<text{more} x="{x}" y="{y}"{turn}{written}{_paint("fill", text.ink)} xml:space="preserve">'
         f"{escape(text.words)}</text>\n"
     )
 
 
-def _fill(mark: Mark) -> str:
+def fill(mark: Mark) -> str:
+    """The attributes of a painted area."""
     assert mark.paint is not None
     rule = ' fill-rule="evenodd"' if mark.rule == "evenodd" else ""
     return f"{_paint('fill', mark.paint)}{rule}"
 
 
-def _stroke(style: Style, places: int) -> str:
+def stroke(style: Style, places: int) -> str:
+    """The attributes of a drawn line."""
     parts = [_paint("stroke", style.ink), f' stroke-width="{number(style.line_width, places + 2)}"']
     if style.dash:
         lengths = " ".join(number(length, places + 2) for length in style.dash)

@@ -1,0 +1,119 @@
+"""The nib's mark as pixels, to be laid over a frame: where it is and where it points.
+
+Marks(sheet, page).at(frames, step)
+"""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.colour import TRANSPARENT
+from ovlo.core.columns import Columns
+from ovlo.core.measuring import MarkBoxes, widest_line
+from ovlo.core.nib_mark import nib_mark
+from ovlo.core.painting import painted
+from ovlo.core.sheet import Sheet
+from ovlo.core.transforms import Similarity, transformed
+from ovlo.render import lettering
+from ovlo.render.frames import Box, clipped
+from ovlo.render.page import Page
+from ovlo.render.png import FLATNESS, Canvas
+
+SHADES = 72
+"""A mark is painted in so many directions; between them it is as in the nearest."""
+
+
+class Marks:
+    """The marks of a sheet's nibs on a page."""
+
+    def __init__(self, sheet: Sheet, page: Page) -> None:
+        self._page = page
+        self._columns: Columns = sheet.trail.columns()
+        self._nibs = self._columns.of_steps("nib")
+        default = nib_mark()
+        pixel = 1 / page.pixels_per_unit
+        # The default mark is as large on every page; one of the user's own is drawn as it is.
+        self._marks = [
+            None
+            if mark is None
+            else transformed(mark.columns, Similarity(scale=pixel if mark is default else 1.0))
+            for mark in (nib.mark for nib in sheet.nibs)
+        ]
+        self._painted = lru_cache(maxsize=4 * SHADES)(self._paint)
+
+    def follow(self, columns: Columns) -> None:
+        """Go on with a longer trail."""
+        self._columns = columns
+        self._nibs = columns.of_steps("nib")
+
+    def columns_at(self, steps: int) -> tuple[Columns, int, int] | None:
+        """The mark of the nib that moved last, pointing east; the nib's number, and the step it is at."""
+        if not len(self._columns):
+            return None
+        step = max(steps - 1, 0)
+        number = int(self._nibs[step])
+        mark = self._marks[number] if number < len(self._marks) else None
+        return None if mark is None else (mark, number, step)
+
+    def at(self, steps: int) -> tuple[Box, NDArray[np.uint8]] | None:
+        """Where the mark of the nib that moved last goes, and its pixels; None where there is none."""
+        found = self.columns_at(steps)
+        if found is None:
+            return None
+        _, number, step = found
+        x, y = self._columns.points[step].tolist()
+        heading = round(float(self._columns.steps["heading"][step]) * SHADES / 360) % SHADES
+        pixels, (left, top) = self._painted(number, heading)
+        page = self._page
+        column = round((x - page.left) * page.pixels_per_unit) - left
+        row = round(page.pixel_height - (y - page.bottom) * page.pixels_per_unit) - top
+        return (column, row, column + pixels.shape[1], row + pixels.shape[0]), pixels
+
+    def _paint(self, number: int, heading: int) -> tuple[NDArray[np.uint8], tuple[int, int]]:
+        """A mark at a heading, and where in it the nib is, in pixels from its left and top."""
+        mark = self._marks[number]
+        assert mark is not None
+        turned = transformed(mark, Similarity(turn=heading * 360 / SHADES))
+        box = MarkBoxes.of(turned, lettering.box).whole or (0.0, 0.0, 0.0, 0.0)
+        scale = self._page.pixels_per_unit
+        room = widest_line(turned) + 2 / scale
+        left, bottom, right, top = (
+            float(np.ceil((room + reach) * scale)) for reach in (-box[0], -box[1], box[2], box[3])
+        )
+        width, height = left + right, bottom + top
+        page = Page(
+            left=-left / scale,
+            bottom=-bottom / scale,
+            width=width / scale,
+            height=height / scale,
+            shown_width=width,
+            shown_height=height,
+            unit="px",
+            paper=TRANSPARENT,
+            title="",
+            details="",
+        )
+        canvas = Canvas(page)
+        canvas.paint(painted(turned).flattened(FLATNESS / scale))
+        return canvas.pixels, (int(left), int(height - bottom))
+
+
+def laid_over(pixels: NDArray[np.uint8], box: Box, over: NDArray[np.uint8]) -> Box:
+    """Lay pixels over a frame at a place; returns the box of the frame they cover."""
+    height, width = pixels.shape[:2]
+    left, top, right, bottom = seen = clipped(box, (0, 0, width, height))
+    if left >= right or top >= bottom:
+        return seen
+    part = over[top - box[1] : bottom - box[1], left - box[0] : right - box[0]]
+    under = pixels[top:bottom, left:right]
+    opacity = part[..., 3:] / 255
+    below = under[..., 3:] / 255 * (1 - opacity)
+    whole = opacity + below
+    mixed = opacity * part[..., :3] + below * under[..., :3]
+    np.divide(mixed, whole, out=mixed, where=whole > 0)
+    under[..., :3] = np.rint(mixed)
+    under[..., 3:] = np.rint(255 * whole)
+    return seen
