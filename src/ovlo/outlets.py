@@ -101,8 +101,13 @@ def check(sheet: Sheet) -> list[Finding]:
     return findings(sheet, eyes)
 
 
-def show(sheet: Sheet) -> None:
-    """Show a sheet in a window until it is closed."""
-    from ovlo.live.window import show_picture
+def show(sheet: Sheet, seconds: float, at_once: bool, block: bool, nib: bool) -> None:
+    """Replay a sheet in a window, or display it in a notebook."""
+    from ovlo.live import notebook
 
-    show_picture(as_bytes(sheet, ".png"), sheet.title)
+    if notebook.is_running():
+        notebook.display(sheet, block)
+        return
+    from ovlo.live.window import show_sheet
+
+    show_sheet(sheet, seconds, at_once, block, nib)

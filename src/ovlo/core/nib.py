@@ -7,7 +7,7 @@ for _ in nib.full_turn(5):
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Literal
+from typing import TYPE_CHECKING, Any, Literal
 
 from ovlo.core import arguments
 from ovlo.core.columns import Columns, Pen, Style
@@ -92,6 +92,17 @@ class Nib(PenHolder):
                 f"mark: {value!r} is no motif; Motif.record(…) makes one of a procedure, and None hides it."
             )
         self._mark = value
+
+    def state(self) -> tuple[object, ...]:
+        """All but its sheet and its open blocks; for Ovlo's own use."""
+        return self.pose, self.start, self._style, self._is_lifted, self._mark
+
+    def restore(self, state: tuple[Any, ...]) -> None:
+        """Take on what `state` gave; for Ovlo's own use."""
+        (self._x, self._y, heading), self.start, self._style, self._is_lifted, self._mark = state
+        self._set_heading(heading)
+        self._run = self._jump_run = None
+        self.begin_contour()
 
     def wear(self, style: Style) -> None:
         """Take on a whole style; for Ovlo's own use."""

@@ -9,12 +9,13 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from os import PathLike
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from ovlo.core import arguments, colour
-from ovlo.core.columns import Style
+from ovlo.core.columns import Columns, Style
 from ovlo.core.degrees import normal
 from ovlo.core.dice import Dice
+from ovlo.core.errors import BadValue
 from ovlo.core.hosting import current_host
 from ovlo.core.nib import Nib
 from ovlo.core.pose import Pose
@@ -23,6 +24,7 @@ from ovlo.core.trail import Trail
 if TYPE_CHECKING:
     from ovlo.core.findings import Finding
     from ovlo.core.motif import Motif
+    from ovlo.core.origins import Origins
 
 PIXELS_PER_UNIT = {"px": 1.0, "mm": 96 / 25.4}
 """CSS pixels in a sheet unit."""
@@ -278,18 +280,60 @@ class Sheet:
 
         outlets.save(self, path, scale=scale, fit=fit, overlay=overlay)
 
-    def show(self) -> None:
-        """Show the picture in a window, which stays until it is closed; run by `ovlo`, do nothing.
+    def show(
+        self,
+        seconds: float | None = None,
+        steps_per_second: float | None = None,
+        at_once: bool = False,
+        block: bool = True,
+        nib: bool = False,
+    ) -> None:
+        """Watch the drawing in a window, as it was drawn; run by `ovlo`, do nothing.
+
+        In a notebook the finished picture is displayed.
+
+        Parameters
+        ----------
+        seconds : float
+            How long the whole replay takes, about 4 without it; the holds of `pause` come on top.
+        steps_per_second : float
+            Instead of `seconds`, a pace.
+        at_once : bool
+            Show the finished picture, without a replay.
+        block : bool
+            Wait until the window is closed. With False, go on, and the window follows what is drawn next: at
+            a prompt each command as it is given.
+        nib : bool
+            Leave the nib's mark at the end.
 
         Raises
         ------
         NoDisplay
             When there is no screen to show it on.
+        BadValue
+            When the replay would take no time, or both paces are given.
         """
         from ovlo import outlets
+        from ovlo.core.timeline import SECONDS, checked_seconds
 
+        if steps_per_second is not None:
+            if seconds is not None:
+                raise BadValue("show: give seconds or steps_per_second, not both.")
+            pace = arguments.positive(steps_per_second, "show", "steps_per_second")
+            seconds = max(len(self._trail), 1) / pace
+        seconds = SECONDS if seconds is None else checked_seconds(seconds, "show")
+        flags = {"at_once": at_once, "block": block, "nib": nib}
+        for name, value in flags.items():
+            arguments.truth(value, "show", name)
         if current_host() is None:
-            outlets.show(self)
+            outlets.show(self, seconds, **flags)
+
+    def __reduce__(self) -> tuple[object, ...]:
+        """A sheet is copied and sent to other processes as finished arrays."""
+        made = self._width, self._height, self._paper, self._unit, self._dice.seed
+        nibs = [nib.state() for nib in self._nibs]
+        trail = self._trail.columns(), self._trail.origins()
+        return _restored, (made, self.title, self.parameters, trail, nibs)
 
     def _repr_svg_(self) -> str:
         from ovlo import outlets
@@ -300,3 +344,19 @@ class Sheet:
         from ovlo import outlets
 
         return outlets.as_bytes(self, ".png")
+
+
+def _restored(
+    made: tuple[Any, ...],
+    title: str,
+    parameters: dict[str, object],
+    trail: tuple[Columns, Origins | None],
+    nibs: list[tuple[Any, ...]],
+) -> Sheet:
+    """The sheet that `Sheet.__reduce__` took apart."""
+    sheet = Sheet(*made)
+    sheet.title, sheet.parameters = title, parameters
+    for state in nibs:
+        sheet.new_nib().restore(state)
+    sheet.trail.restore(*trail)
+    return sheet

@@ -71,6 +71,7 @@ class Trail:
         """Append one packed step."""
         self._recorder = host.recorder if host is not None else None
         self._origins = array("i")
+        self._known_origins: Origins | None = None
         if self._recorder is not None:
             self.record = self._noting_origins(self.record, self._recorder.here)
         self.writing = object()
@@ -169,6 +170,10 @@ class Trail:
             origins = np.append(np.int32(NOWHERE), self._step_origins())
             del self._origins[:]
             self._origins.frombytes(np.repeat(origins, counts).tobytes())
+        self._take(columns)
+
+    def _take(self, columns: Columns) -> None:
+        """Hold finished arrays."""
         self._forget_stamps()
         for name, table in self._tables().items():
             table.replace(getattr(columns, name))
@@ -177,6 +182,12 @@ class Trail:
         self._style_numbers = {style: number for number, style in enumerate(columns.styles)}
         self._last_style = None
         self._contours = max(self._contours, int(columns.runs["contour"].max(initial=0)))
+        self.interrupt()
+
+    def restore(self, columns: Columns, origins: Origins | None) -> None:
+        """Hold what another trail held, and go on from there."""
+        self._take(columns)
+        self._known_origins = origins
 
     def clear(self) -> None:
         """Forget everything recorded."""
@@ -223,7 +234,7 @@ class Trail:
     def origins(self) -> Origins | None:
         """Where the steps came from, if a host had it recorded."""
         if self._recorder is None:
-            return None
+            return self._known_origins
         self.columns()
         return self._recorder.found(self._step_origins())
 

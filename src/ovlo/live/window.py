@@ -1,29 +1,49 @@
-"""The window: a picture on the screen until it is closed.
+"""The window: a drawing that is drawn before one's eyes.
 
-show_picture(png, "kite")
+show_sheet(sheet, seconds=4)
 """
 
 from __future__ import annotations
 
-import io
+from ovlo.core.sheet import Sheet
+from ovlo.live.player import TICK, Player
+from ovlo.live.screen import BAR, Screen
 
-from ovlo.core.errors import NoDisplay
+LARGEST = 1280, 800
+SMALLEST = 560, 400
+"""Pixels of the window, across and down."""
 
 
-def show_picture(png: bytes, title: str) -> None:
-    """Open a window with a picture and wait until it is closed."""
-    import matplotlib
-    import numpy as np
-    from matplotlib import pyplot
-    from PIL import Image
+def open_player(
+    sheet: Sheet, seconds: float, at_once: bool, nib: bool, call: str = "show", panel: int = 0
+) -> Player:
+    """A player in a window as large as the sheet, within limits."""
+    size = (
+        side * sheet.pixels_per_unit + more for side, more in ((sheet.width, 40), (sheet.height, BAR + 40))
+    )
+    width, height = (
+        round(min(max(one, low), high)) for one, low, high in zip(size, SMALLEST, LARGEST, strict=True)
+    )
+    screen = Screen(call, sheet.title, min(width + panel, LARGEST[0]), height, panel)
+    player = Player(screen, sheet, seconds, nib)
+    if at_once:
+        player.at_once()
+    return player
 
-    picture = Image.open(io.BytesIO(png))
-    figure = pyplot.figure(title or "Drawing", figsize=(picture.width / 96, picture.height / 96), dpi=96)
-    if matplotlib.get_backend().lower() in {"agg", "pdf", "svg", "ps", "cairo", "template"}:
-        pyplot.close(figure)
-        raise NoDisplay(
-            "show: there is no screen to open a window on; "
-            "use sheet.save('picture.png') and look at the file."
-        )
-    figure.figimage(np.asarray(picture))
-    pyplot.show(block=True)
+
+def show_sheet(sheet: Sheet, seconds: float, at_once: bool, block: bool, nib: bool) -> None:
+    """Replay a sheet in a window, until it is closed, or while the program goes on."""
+    player = open_player(sheet, seconds, at_once, nib)
+    screen = player.screen
+    if block:
+        screen.every(TICK, player.tick)
+    else:
+
+        def look() -> None:
+            player.follow()
+            player.tick()
+
+        screen.every(TICK, look)
+    if not at_once:
+        player.play()
+    screen.show(block)

@@ -16,8 +16,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.columns import Columns
-from ovlo.core.measuring import MarkBoxes, widest_line
-from ovlo.core.painting import painted
+from ovlo.core.measuring import widest_line
+from ovlo.core.painting import Painting, painted
 from ovlo.core.parts import Parts
 from ovlo.render import lettering
 from ovlo.render.page import Page
@@ -121,7 +121,8 @@ class Frames:
         """Keep what is in an area's region before its block."""
         begin, end = int(self._opened[area]), int(self._parts.area_ends[area])
         inside = self._parts.between(begin, min(end, len(self.columns)))
-        region = self._box_of(inside)
+        flat = painted(inside).flattened(FLATNESS / self._page.pixels_per_unit)
+        region = self._reached(flat, inside)
         left, top, right, bottom = region
         self._open.append(_Block(area, begin, end, region, self.pixels[top:bottom, left:right].copy()))
 
@@ -141,19 +142,22 @@ class Frames:
         painting = painted(part)
         if not painting.marks:
             return NOTHING
+        flat = painting.flattened(FLATNESS / self._page.pixels_per_unit)
         self._canvas.clip = clip
-        self._canvas.paint(painting.flattened(FLATNESS / self._page.pixels_per_unit))
+        self._canvas.paint(flat)
         self._canvas.clip = None
-        return self._box_of(part)
+        return self._reached(flat, part)
 
-    def _box_of(self, columns: Columns) -> Box:
-        """The pixels that marks may reach."""
-        box = MarkBoxes.of(columns, lettering.box).whole
-        if box is None:
+    def _reached(self, flat: Painting, columns: Columns) -> Box:
+        """The pixels that marks may reach; arcs must be chords."""
+        corners = [corner for text in columns.texts for corner in lettering.box(text)]
+        points = np.vstack([flat.strokes.vertices, flat.borders.vertices, *corners])
+        if not len(points):
             return NOTHING
+        (left, bottom), (right, top) = points.min(axis=0).tolist(), points.max(axis=0).tolist()
         # A mitre may reach four times half the width of its line (SVG's limit).
         room = 2 * widest_line(columns) * self._page.pixels_per_unit + 2
-        return self.to_pixels(box, room)
+        return self.to_pixels((left, bottom, right, top), room)
 
     def to_pixels(self, box: tuple[float, float, float, float], room: float = 0) -> Box:
         """The pixels of a box in sheet units, with room around it, as far as they are on the page."""
