@@ -101,6 +101,14 @@ def check(sheet: Sheet) -> list[Finding]:
     return findings(sheet, eyes)
 
 
+def live(target: str, values: dict[str, str], seed: int | None) -> None:
+    """Open the live window on a drawing in a file."""
+    from ovlo.live.session import Session
+    from ovlo.live.worker import Request
+
+    Session(Request(target, values, seed)).run()
+
+
 def show(sheet: Sheet, seconds: float, at_once: bool, block: bool, nib: bool) -> None:
     """Replay a sheet in a window, or display it in a notebook."""
     from ovlo.live import notebook

@@ -15,7 +15,7 @@ import ovlo
 from ovlo.core.arguments import near
 from ovlo.core.errors import OvloError, ProgramFailed
 
-COMMANDS = ("draw", "vary", "check", "steps", "compare", "animate", "demo")
+COMMANDS = ("draw", "vary", "check", "steps", "compare", "animate", "live", "demo")
 """Each is a module of this package with a function of the same name, loaded when it is called for."""
 
 

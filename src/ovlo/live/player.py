@@ -38,7 +38,14 @@ TELLING = 0.12
 """Seconds between two looks of the status line and the scrubber while a replay runs."""
 
 ZOOM = 1.25
-BUTTONS = (("|◀", "home"), ("◀", "left"), ("▶ / ❚❚", " "), ("▶", "right"), ("at once", "end"), ("keys ?", "?"))
+BUTTONS = (
+    ("|◀", "home"),
+    ("◀", "left"),
+    ("▶ / ❚❚", " "),
+    ("▶", "right"),
+    ("at once", "end"),
+    ("keys ?", "?"),
+)
 NOTHING: Box = (0, 0, 0, 0)
 
 
@@ -56,6 +63,7 @@ class Player:
         self._said = ""
         self._told_at = 0.0
         self._is_moving_slider = False
+        self.is_typing: Callable[[], bool] = lambda: False
         self.keys: dict[str, Callable[[], object]] = {
             " ": self.toggle,
             "right": lambda: self.seek(self.replay.steps + 1),
@@ -277,12 +285,16 @@ class Player:
     # ── keys and words ────────────────────────────────────────────────────────────────────────────────────
 
     def _on_key(self, event: Any) -> None:
-        if self._pace.capturekeystrokes or event.key is None:
+        if not self.hears_keys() or event.key is None:
             return
         if self.screen.words_above and event.key != "?":
             self.screen.clear_above()
         if act := self.keys.get(event.key):
             act()
+
+    def hears_keys(self) -> bool:
+        """Whether keys are for the window, and do not go into a field."""
+        return not (self._pace.capturekeystrokes or self.is_typing())
 
     def show_keys(self) -> None:
         """What the keys do, or the picture again."""
@@ -329,8 +341,8 @@ class Player:
         columns = self._frames.columns
         if steps:
             x, y, heading = columns.steps[steps - 1].tolist()
-            parts.append(f"at ({x:.6g}, {y:.6g})")
-            parts.append(f"heading {heading:.6g}°")
+            parts.append(f"at ({round(x, 3) + 0.0:.7g}, {round(y, 3) + 0.0:.7g})")
+            parts.append(f"heading {round(heading, 3):.6g}°")
         place = self._origins.of_step(steps - 1) if self._origins is not None and steps else None
         if place is not None and self._origins is not None:
             parts.append(f"line {place.line}")

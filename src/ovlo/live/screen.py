@@ -198,6 +198,7 @@ class Screen:
             size=10.5,
             ha="center",
             va="center",
+            multialignment="left",
             linespacing=1.5,
             animated=True,
             bbox={"boxstyle": "round,pad=1", "facecolor": "#fffffff2", "edgecolor": colour},

@@ -13,17 +13,21 @@ The procedure stays what it was: `kite(nib, 40)` draws with any nib and checks n
 from __future__ import annotations
 
 import functools
+import inspect
 from collections.abc import Callable, Iterable
 from os import PathLike
+from pathlib import Path
 from typing import Any, Concatenate, Generic, ParamSpec, TypeVar
 
 from ovlo.core import arguments
 from ovlo.core.colour import Colour
 from ovlo.core.dice import fresh_seed
-from ovlo.core.errors import BadType, OvloError
+from ovlo.core.errors import BadType, BadUse, OvloError
+from ovlo.core.hosting import current_host
 from ovlo.core.nib import Nib
 from ovlo.core.sheet import Sheet
-from ovlo.program.parameters import check_names, checked, parameters_of
+from ovlo.program.parameters import check_names, checked, parameters_of, shown
+from ovlo.program.shortcuts import checked_shortcut
 
 P = ParamSpec("P")
 R = TypeVar("R")
@@ -32,11 +36,17 @@ R = TypeVar("R")
 class Drawing(Generic[P, R]):
     """A procedure that draws, with the sheet it draws on. `@drawing` makes one."""
 
-    def __init__(self, procedure: Callable[Concatenate[Nib, P], R], new_sheet: Callable[..., Sheet]) -> None:
+    def __init__(
+        self,
+        procedure: Callable[Concatenate[Nib, P], R],
+        new_sheet: Callable[..., Sheet],
+        shortcut: str = "",
+    ) -> None:
         functools.update_wrapper(self, procedure)
         self._procedure = procedure
         self._new_sheet = new_sheet
         self.name = procedure.__name__
+        self.shortcut = shortcut
         self.parameters = parameters_of(procedure)
 
     def __repr__(self) -> str:
@@ -105,9 +115,48 @@ class Drawing(Generic[P, R]):
         """Draw on a new sheet and write it to a file; see `run` and `Sheet.save`."""
         self.run(seed=seed, **values).save(path, fit=fit, overlay=overlay)
 
-    def show(self, *, seed: int | None = None, **values: object) -> None:
-        """Draw on a new sheet and show it in a window; see `run` and `Sheet.show`."""
-        self.run(seed=seed, **values).show()
+    def show(
+        self,
+        *,
+        seed: int | None = None,
+        seconds: float | None = None,
+        steps_per_second: float | None = None,
+        at_once: bool = False,
+        block: bool = True,
+        nib: bool = False,
+        **values: object,
+    ) -> None:
+        """Draw on a new sheet and watch it in a window, with the line each step comes from.
+
+        See `run` and `Sheet.show`.
+        """
+        from ovlo.program.running import traced
+
+        sheet = traced(lambda: self.run(seed=seed, **values))
+        sheet.show(seconds, steps_per_second, at_once, block, nib)
+
+    def live(self, *, seed: int | None = None, **values: object) -> None:
+        """Open a window with a control for each parameter; the picture follows them, and the saved file.
+
+        Parameters
+        ----------
+        seed : int, optional
+            Of the sheet's dice.
+        **values
+            Where the controls stand at first.
+
+        Raises
+        ------
+        NoDisplay
+            When there is no screen.
+        BadUse
+            When the drawing is not in a file that can be run again.
+        """
+        from ovlo import outlets
+
+        if current_host() is None:
+            settings = {name: shown(value) for name, value in self.complete(values).items()}
+            outlets.live(f"{source_file(self._procedure)}:{self.name}", settings, seed)
 
     def vary(self, *, fit_each: bool = False, **ranges: object) -> Sheet:
         """Draw every combination of some values into one captioned contact sheet.
@@ -152,6 +201,7 @@ def drawing(
     height: float = 480,
     paper: str | Colour = "white",
     unit: str = "px",
+    shortcut: str | None = None,
 ) -> Callable[[Callable[Concatenate[Nib, P], R]], Drawing[P, R]]:
     """Make a procedure that takes a nib first into a drawing.
 
@@ -163,6 +213,8 @@ def drawing(
         The colour of the paper.
     unit : "px" or "mm"
         What lengths are counted in.
+    shortcut : str, optional
+        A key that draws it in the window of `ovlo live`, where a file has several drawings.
 
     Returns
     -------
@@ -172,7 +224,7 @@ def drawing(
     Raises
     ------
     BadValue, BadType
-        When the sheet cannot be made, or the procedure takes no nib.
+        When the sheet cannot be made, the procedure takes no nib, or the window itself uses the key.
 
     Examples
     --------
@@ -186,12 +238,21 @@ def drawing(
         raise BadType("drawing: write @drawing() with brackets, also when nothing stands in them.")
     new_sheet = functools.partial(Sheet, width, height, paper, unit)
     _check_sheet(new_sheet)
+    key = checked_shortcut(shortcut)
 
     def decorate(procedure: Callable[Concatenate[Nib, P], R]) -> Drawing[P, R]:
         arguments.takes_nib(procedure, "drawing")
-        return Drawing(procedure, new_sheet)
+        return Drawing(procedure, new_sheet, key)
 
     return decorate
+
+
+def source_file(procedure: Callable[..., object]) -> str:
+    """The file a procedure stands in."""
+    path = inspect.getsourcefile(procedure) if inspect.isroutine(procedure) else None
+    if path is None or not Path(path).is_file():
+        raise BadUse("live: the drawing is not in a file; save it as kite.py and run `ovlo live kite.py`.")
+    return path
 
 
 def _check_sheet(new_sheet: Callable[..., Sheet]) -> None:

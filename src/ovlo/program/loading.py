@@ -22,6 +22,7 @@ from typing import Any
 from ovlo.core import arguments
 from ovlo.core.errors import FileTrouble, ProgramFailed, WrongUse
 from ovlo.program.drawing import Drawing
+from ovlo.program.shortcuts import check_shortcuts
 
 AnyDrawing = Drawing[Any, Any]
 
@@ -50,7 +51,9 @@ class Program:
         """Execute the file and find the drawings it declares, by name."""
         module = self.execute(self.path.stem)
         found = [value for value in vars(module).values() if isinstance(value, Drawing)]
-        return {item.name: item for item in found if item.__module__ == module.__name__}
+        own = {item.name: item for item in found if item.__module__ == module.__name__}
+        check_shortcuts((item.name, item.shortcut) for item in own.values())
+        return own
 
     def drawing(self) -> AnyDrawing:
         """The drawing asked for: by its name, or the only one there is."""
@@ -79,7 +82,7 @@ class Program:
 
 def load(target: str) -> Program:
     """Read and compile the file of `FILE[:NAME]`."""
-    path, name = _split(target)
+    path, name = split_target(target)
     if path.is_dir():
         raise FileTrouble(f"{path} is a folder; name a Python file in it.")
     try:
@@ -101,7 +104,8 @@ def load(target: str) -> Program:
     return Program(path, name, compile(tree, str(path), "exec", dont_inherit=True), declares)
 
 
-def _split(target: str) -> tuple[Path, str]:
+def split_target(target: str) -> tuple[Path, str]:
+    """The file and the name of `FILE[:NAME]`."""
     file, colon, name = target.rpartition(":")
     # A colon may also belong to the file, as a drive does.
     if colon and name.isidentifier() and not Path(target).exists():

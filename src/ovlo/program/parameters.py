@@ -198,7 +198,7 @@ def parameters_of(procedure: Callable[..., object]) -> dict[str, Parameter]:
     return found
 
 
-RESERVED = ("seed", "fit", "fit_each", "overlay")
+RESERVED = ("seed", "fit", "fit_each", "overlay", "seconds", "steps_per_second", "at_once", "block", "nib")
 """What `run`, `save` and `vary` take beside a drawing's own parameters."""
 
 

@@ -24,10 +24,10 @@ from types import FrameType
 
 import ovlo
 from ovlo.core.errors import OvloError, ProgramFailed, WrongUse
-from ovlo.core.hosting import Host, Stop, hosted
+from ovlo.core.hosting import Host, Stop, current_host, hosted
 from ovlo.core.origins import Recorder
 from ovlo.core.sheet import Sheet
-from ovlo.program.loading import Program
+from ovlo.program.loading import AnyDrawing, Program
 
 MAX_STEPS = 5_000_000
 
@@ -87,7 +87,14 @@ def run_program(
         return run(lambda: program.execute("__main__"), seed, limits, _hint_for_script(program), traced)
     with telling_where():
         drawing = program.drawing()
-    values = drawing.complete(drawing.read(settings or {}))
+    return run_drawing(drawing, settings or {}, seed, limits, traced)
+
+
+def run_drawing(
+    drawing: AnyDrawing, settings: dict[str, str], seed: int | None, limits: Limits, traced: bool = False
+) -> Outcome:
+    """Run a drawing with values given as text."""
+    values = drawing.complete(drawing.read(settings))
     return run(lambda: drawing.run(seed=seed, **values), seed, limits, traced=traced)
 
 
@@ -122,6 +129,14 @@ def run(
     if hint and not sheets and not trouble:
         raise WrongUse(hint)
     return Outcome(sheets[-1] if sheets else None, len(sheets), trouble, brief)
+
+
+def traced(work: Callable[[], Sheet]) -> Sheet:
+    """A sheet with the place in the program that each step comes from."""
+    if current_host() is not None:
+        return work()
+    with hosted(recorder=Recorder(is_users, sys._getframe())):
+        return work()
 
 
 @contextmanager
