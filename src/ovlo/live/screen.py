@@ -56,6 +56,7 @@ class Screen:
         self.canvas: Any = self.figure.canvas
         self.panel = panel
         self.is_open = True
+        self._timer: Any = None
         self._placed: list[tuple[Axes, Callable[[], tuple[float, float, float, float]]]] = []
         self._above: list[Text] = []
         self._frame: NDArray[np.uint8] = np.zeros((1, 1, 4), np.uint8)
@@ -228,6 +229,8 @@ class Screen:
 
     def _on_close(self, _: object) -> None:
         self.is_open = False
+        if self._timer is not None:
+            self._timer.stop()
 
     def on(self, event: str, act: Callable[[Any], object]) -> None:
         """Let something happen at one of Matplotlib's events."""
