@@ -7,7 +7,7 @@ import sys
 from rich.console import Console
 from rich.table import Table
 
-from bench import checks, pictures, scenes, stamping, starting, steering
+from bench import animations, checks, pictures, scenes, stamping, starting, steering
 
 RUNS = 7
 
@@ -17,7 +17,7 @@ def main(words: list[str]) -> None:
     table = Table(title=f"Medians of {RUNS} alternating runs")
     for heading in ("what", "floor", "floor takes", "ours takes", "ratio", "at most", "reached"):
         table.add_column(heading)
-    for module in (steering, pictures, scenes, stamping, starting, checks):
+    for module in (steering, pictures, scenes, stamping, starting, checks, animations):
         for ratio in module.ratios():
             if all(word in ratio.what for word in words):
                 table.add_row(*ratio.measured(RUNS).row())

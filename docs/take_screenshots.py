@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import re
+import shutil
 import subprocess
 import sys
 from pathlib import Path
@@ -36,6 +37,14 @@ def main() -> None:
     for name, command in COMMANDS.items():
         picture = SCREENSHOTS / f"{name}.png"
         subprocess.run([OVLO, *command, "-o", picture], check=True, cwd=ROOT)
+    film = ["animate", "examples/first_kite.py", "--seconds", "3", "--fps", "20", "--nib", "--scale", "0.75"]
+    subprocess.run([OVLO, *film, "-o", SCREENSHOTS / "first_kite.gif"], check=True, cwd=ROOT)
+    if shutil.which("xvfb-run"):
+        display = ["xvfb-run", "-a", "-s", "-screen 0 1280x800x24 -dpi 96"]
+        shots = [sys.executable, "docs/take_window_shots.py", SCREENSHOTS]
+        subprocess.run([*display, *shots], check=True, cwd=ROOT)
+    else:
+        print("xvfb-run is not installed: the pictures of the window stay as they are")
     os.chdir(ROOT)
     draw_page(ROOT / "docs" / "motifs.md", ROOT / "docs")
 

@@ -12,7 +12,7 @@ import io
 from bisect import bisect_right
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from itertools import accumulate, islice, pairwise
+from itertools import accumulate, pairwise
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -30,7 +30,7 @@ if TYPE_CHECKING:
 MOST_FRAMES = 20_000
 
 Progress = Callable[[int], object]
-Change = Callable[["Image"], "Image"]
+Change = Callable[[int, "Image"], "Image"]
 
 
 @dataclass(frozen=True)
@@ -127,11 +127,12 @@ class _Rest:
         self._done = 1
 
     def __iter__(self) -> Iterator[Image]:
-        for number, image in enumerate(islice(self._film, 1, None), 2):
-            yield self._change(image)
-            if number > self._done:
-                self._progress(number - self._done)
-                self._done = number
+        for number, image in enumerate(self._film):
+            if number:
+                yield self._change(number, image)
+            if number >= self._done:
+                self._progress(1)
+                self._done = number + 1
 
 
 def _gif(film: Film, progress: Progress) -> bytes:
@@ -140,10 +141,16 @@ def _gif(film: Film, progress: Progress) -> bytes:
 
     last = reduced(film.last())
 
-    def change(image: Image.Image) -> Image.Image:
+    def change(number: int, image: Image.Image) -> Image.Image:
+        if number == len(film) - 1:
+            return last
         return image.convert("RGB").quantize(palette=last, dither=Image.Dither.NONE)
 
     return _encoded(film, progress, change, "GIF", film.durations(10), optimize=False, disposal=1)
+
+
+def _as_it_is(_: int, image: Image) -> Image:
+    return image
 
 
 def reduced(image: Image) -> Image:
@@ -152,19 +159,19 @@ def reduced(image: Image) -> Image:
 
 
 def _apng(film: Film, progress: Progress) -> bytes:
-    return _encoded(film, progress, lambda image: image, "PNG", film.durations(1))
+    return _encoded(film, progress, _as_it_is, "PNG", film.durations(1))
 
 
 def _webp(film: Film, progress: Progress) -> bytes:
     how = {"lossless": True, "quality": 0, "method": 0}
-    return _encoded(film, progress, lambda image: image, "WEBP", film.durations(1), **how)
+    return _encoded(film, progress, _as_it_is, "WEBP", film.durations(1), **how)
 
 
 def _encoded(
     film: Film, progress: Progress, change: Change, name: str, durations: list[int], **how: object
 ) -> bytes:
     """Hand frames to Pillow one by one."""
-    first = change(next(iter(film)))
+    first = change(0, next(iter(film)))
     progress(1)
     written = io.BytesIO()
     rest: Any = _Rest(film, change, progress)

@@ -1,0 +1,180 @@
+"""Animations read back: how long they last, how they grow, and how they end."""
+
+from __future__ import annotations
+
+import re
+import shutil
+import subprocess
+import xml.etree.ElementTree as ElementTree
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from ovlo import BadType, BadValue, Motif, Sheet
+from ovlo.core.parts import Parts
+from ovlo.program.examples import example_files
+from ovlo.program.loading import load
+from ovlo.program.running import run_program
+from ovlo.render.animation import Pace, film_of, reduced
+from ovlo.render.frames import Frames
+from ovlo.render.page import Page
+from ovlo.render.png import rasterise
+
+PACE = Pace(seconds=2, fps=20, hold=0.5)
+
+
+def sails() -> Sheet:
+    sheet = Sheet(300, 200, paper="aliceblue")
+    nib = sheet.new_nib(x=-100, y=-60)
+    with nib.filled("gold"):
+        for _ in nib.full_turn(5):
+            nib.forward(50)
+            nib.pause(0.2)
+    nib.travel(90)
+    nib.text("Kites", 20)
+    with nib.filled("tomato", outline=False), nib.filled("navy"):
+        nib.circle(30)
+    for _ in range(60):
+        nib.forward(6)
+        nib.left(8)
+    return sheet
+
+
+def played(path):
+    """Every frame with the seconds it stays."""
+    with Image.open(path) as film:
+        for number in range(film.n_frames):
+            film.seek(number)
+            film.load()
+            yield np.asarray(film.convert("RGB")), film.info["duration"] / 1000
+
+
+@pytest.mark.parametrize("suffix", [".gif", ".apng", ".png", ".webp"])
+def test_it_lasts_grows_and_ends_as_the_saved_picture(tmp_path, suffix):
+    sheet = sails()
+    path = tmp_path / f"sails{suffix}"
+    film_of(sheet, PACE).save(path)
+    frames, seconds = zip(*played(path), strict=True)
+    assert sum(seconds) == pytest.approx(2 + 5 * 0.2 + 0.5, abs=0.02)
+    paper = frames[0][0, 0]
+    marked = [(frame != paper).any(axis=2).sum() for frame in frames]
+    assert len(frames) > 20
+    assert marked[0] < marked[len(frames) // 2] < marked[-1]
+    assert marked == sorted(marked)
+    sheet.save(tmp_path / "saved.png")
+    with Image.open(tmp_path / "saved.png") as saved:
+        wanted = reduced(saved).convert("RGB") if suffix == ".gif" else saved
+        assert (frames[-1] == np.asarray(wanted)).all()
+
+
+def test_the_nib_is_shown_when_asked_for(tmp_path):
+    sheet = sails()
+    plain, shown = (film_of(sheet, Pace(1, 10, 0, nib)) for nib in (False, True))
+    for number, (without, with_nib) in enumerate(zip(plain, shown, strict=True)):
+        differ = (np.asarray(without) != np.asarray(with_nib)).any(axis=2)
+        assert 50 < differ.sum() < 900, number
+    sheet.nibs[0].mark = None
+    assert (np.asarray(plain.last()) == np.asarray(film_of(sheet, Pace(1, 10, 0, True)).last())).all()
+    with pytest.raises(BadType, match="mark"):
+        sheet.nibs[0].mark = "arrow"  # type: ignore[assignment]
+
+
+def test_frames_only_add_and_come_out_as_if_painted_whole():
+    (harbour,) = [path for path in example_files() if path.stem == "harbour"]
+    sheet = run_program(load(str(harbour)), seed=4).sheet
+    columns, page = sheet.trail.columns(), Page.of(sheet, 0.5)
+    frames, parts = Frames(columns, page), Parts(columns)
+    for steps in range(0, len(columns), 97):
+        frames.jump(steps)
+        whole = rasterise(parts.until(steps), page)
+        differ = (abs(whole.astype(int) - frames.pixels) > 32).any(axis=2)
+        assert differ.mean() < 0.0005
+        before = frames.pixels.copy()
+        frames.jump(min(steps + 20, len(columns) - 1))
+    frames.jump(200)
+    assert (frames.pixels != before).any()
+    frames.jump(len(columns))
+    assert (frames.pixels == rasterise(columns, page)).all()
+
+
+def test_an_area_appears_under_its_lines_when_its_block_ends():
+    sheet = Sheet(200, 200)
+    nib = sheet.new_nib(x=-50, y=-50)
+    nib.line_width, nib.ink = 10, "#ff000080"
+    with nib.filled("blue"):
+        for _ in nib.full_turn(4):
+            nib.forward(100)
+    nib.travel(5)
+    columns, page = sheet.trail.columns(), Page.of(sheet)
+    frames = Frames(columns, page)
+    colours = []
+    for steps in range(1, len(columns)):
+        frames.jump(steps)
+        colours.append(frames.pixels[100, 100, :3].tolist())
+    assert colours == [[255, 255, 255]] * 4 + [[0, 0, 255]]
+    assert frames.pixels[148, 100, 0] == pytest.approx(128, abs=1)  # the line once, over the area
+
+
+def test_an_svg_draws_itself(tmp_path):
+    path = tmp_path / "sails.svg"
+    film_of(sails(), Pace(2, 20, 0.5, True)).save(path)
+    root = ElementTree.parse(path).getroot()
+    assert root.tag.endswith("svg")
+    text = path.read_text()
+    assert "http" not in text.replace("http://www.w3.org/2000/svg", "")
+    starts = [float(found) for found in re.findall(r"--t:([0-9.]+)s", text)]
+    assert 0 <= min(starts) < 1 < max(starts) <= 3.0
+    chromium = shutil.which("chromium")
+    if chromium is None:
+        pytest.skip("chromium is not installed: no independent browser to play it in")
+    marked = []
+    for milliseconds in (600, 5000):
+        shot = tmp_path / f"{milliseconds}.png"
+        subprocess.run(
+            [
+                chromium,
+                "--headless",
+                "--no-sandbox",
+                "--disable-gpu",
+                "--hide-scrollbars",
+                "--disable-background-networking",
+                f"--user-data-dir={tmp_path / 'profile'}",
+                "--window-size=300,200",
+                f"--virtual-time-budget={milliseconds}",
+                f"--screenshot={shot}",
+                f"file://{path}",
+            ],
+            check=True,
+            capture_output=True,
+            timeout=60,
+        )
+        pixels = np.asarray(Image.open(shot).convert("RGB")).astype(int)
+        marked.append((abs(pixels - pixels[0, 0]).max(axis=2) > 32).sum())
+    assert 100 < marked[0] < 0.5 * marked[1]
+
+
+def test_the_command(ovlo_command, program, tmp_path):
+    path = program("from ovlo import Sheet\nSheet(90, 60).new_nib().walk([20, 9], 9)\n")
+    done = ovlo_command("animate", path, "-o", "kite.gif", "-o", "kite.svg", "--seconds", 1, "--fps", 10)
+    assert done.returncode == 0, done.stderr
+    assert "kite.gif: 10 frames, 2 s, 90 × 60 px" in done.stdout
+    assert (tmp_path / "kite.svg").exists()
+    wrong = ovlo_command("animate", path, "-o", "kite.mp4")
+    assert (wrong.returncode, "there is no format '.mp4' for animations" in wrong.stderr) == (2, True)
+    zero = ovlo_command("animate", path, "--seconds", 0)
+    assert zero.returncode == 2
+
+
+def test_too_many_frames_are_refused():
+    with pytest.raises(BadValue, match="fewer seconds"):
+        film_of(sails(), Pace(seconds=3600, fps=60))
+
+
+def test_a_mark_of_ones_own_is_a_motif():
+    sheet = sails()
+    kite = Motif.record(lambda nib: nib.polygon(4, radius=9, fill="navy"))
+    sheet.nibs[0].mark = kite
+    assert sheet.nibs[0].mark is kite
+    pixels = np.asarray(film_of(sheet, Pace(1, 5, 0, True)).last())
+    assert (pixels == (0, 0, 128)).all(axis=2).sum() > 50
