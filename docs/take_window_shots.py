@@ -34,7 +34,7 @@ def main(folder: Path) -> None:
     wait(player.screen, lambda: True)
     take(player.screen, folder / "window.png")
 
-    session = Session(Request(str(EXAMPLES / "kite_family.py"), {"sides": "5", "tail": "7"}))
+    session = Session(Request(str(EXAMPLES / "kite_family.py"), {"sides": "5"}))
     session.screen.every(TICK, session.tick)
     session.screen.show(block=False)
     wait(session.screen, lambda: session.controls is not None and session.player.replay.is_over)

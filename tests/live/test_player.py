@@ -89,7 +89,7 @@ def test_the_keys_are_shown_and_go_away(player, press):
 def test_the_mark_is_there_while_it_moves_and_gone_at_the_end(player):
     player.seek(20)
     with_mark = seen(player).copy()
-    player._marks.at = lambda steps: None
+    player._marks.at = lambda steps, share: None
     player.seek(20)
     changed = (seen(player) != with_mark).any(axis=2).sum()
     assert 100 < changed < 800

@@ -11,7 +11,10 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
+from ovlo.core import curves
 from ovlo.core.columns import Columns
+from ovlo.core.degrees import normal
+from ovlo.core.pose import Pose
 
 Ints = NDArray[np.int64]
 
@@ -79,6 +82,29 @@ class Parts:
             pauses=columns.pauses[:0],
             texts=tuple(text._replace(order=order) for text, order in placed),
         )
+
+    def pose(self, step: int, share: float) -> Pose:
+        """Where a nib is, and where it points, after a share of a step."""
+        columns = self.columns
+        start, end = columns.starts[step], columns.points[step]
+        heading = float(columns.steps["heading"][step])
+        arc = _among(columns.arcs, step, step + 1)
+        if not len(arc):
+            x, y = (start + share * (end - start)).tolist()
+            return Pose(x, y, heading)
+        (x, y), *_ = curves.points_at(arc, start[None], end[None], np.array([share])).tolist()
+        side = np.sign(arc["ux"] * arc["vy"] - arc["uy"] * arc["vx"])
+        return Pose(x, y, normal(heading - float((side * arc["sweep"])[0]) * (1 - share)))
+
+    def beginning(self, step: int, share: float) -> Columns | None:
+        """A share of one step's line; None where it leaves none, or is a cubic curve."""
+        part = self.between(step, step + 1)
+        if not part.is_drawn[0] or (len(part.arcs) and part.arcs["sweep"][0] == 0):
+            return None
+        steps, arcs = part.steps.copy(), part.arcs.copy()
+        steps["x"], steps["y"], steps["heading"] = self.pose(step, share)
+        arcs["sweep"] *= share
+        return replace(part, steps=steps, arcs=arcs, texts=())
 
     def until(self, stop: int) -> Columns:
         """The drawing after so many steps."""

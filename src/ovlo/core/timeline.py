@@ -36,6 +36,14 @@ class Timeline:
         # A step is there at its end, give or take rounding.
         return int(np.searchsorted(self._ends, time * (1 + 1e-12) + 1e-12, "right"))
 
+    def moment(self, time: float) -> tuple[int, float]:
+        """How many steps are drawn by a time, and which share of the next one."""
+        steps = self.steps_at(time)
+        if steps >= self._count:
+            return steps, 0.0
+        share = (time - self.begin(steps)) * self._count / self.seconds
+        return steps, min(max(share, 0.0), 1.0)
+
     def begin(self, step: int) -> float:
         """When a step begins to be drawn."""
         return step * self.seconds / max(self._count, 1) + float(self._held[step])

@@ -167,9 +167,14 @@ class Player:
         if self._over is not None and left < right:
             laid_over(self._shown, box, self._over[top:bottom, left:right])
         self._marked = NOTHING
+        share = self.replay.share
+        if ahead := self._frames.ahead(share):
+            self._marked, pixels = ahead
+            left, top, right, bottom = self._marked
+            self._shown[top:bottom, left:right] = pixels
         is_there = self.keep_mark or not self.replay.is_over
-        if is_there and (mark := self._marks.at(self.replay.steps)):
-            self._marked = laid_over(self._shown, *mark)
+        if is_there and (mark := self._marks.at(self.replay.steps, share)):
+            self._marked = united(self._marked, laid_over(self._shown, *mark))
         return united(box, self._marked)
 
     def tick(self) -> None:

@@ -19,6 +19,8 @@ class Replay:
 
     def __init__(self, columns: Columns, seconds: float = SECONDS) -> None:
         self.steps = 0
+        self.share = 0.0
+        """Of the next step, while a replay is in the middle of it."""
         self.is_playing = False
         self._began = 0.0
         self._columns = columns
@@ -55,8 +57,10 @@ class Replay:
     def play(self, now: float) -> None:
         """Go on; from the beginning if all is drawn."""
         if self.is_over:
-            self.steps = 0
-        self._began = now - self.timeline.begin(self.steps)
+            self.steps, self.share = 0, 0.0
+        self._began = (
+            now - self.timeline.begin(self.steps) - self.share * self.timeline.seconds / max(self.length, 1)
+        )
         self.is_playing = self.length > 0
 
     def pause(self) -> None:
@@ -66,14 +70,18 @@ class Replay:
     def seek(self, steps: int) -> None:
         """Go to a step and stay there."""
         self.is_playing = False
+        self.share = 0.0
         self.steps = min(max(steps, 0), self.length)
 
     def tick(self, now: float) -> bool:
-        """Move on to a moment; whether another step is to be seen."""
+        """Move on to a moment; whether more is to be seen."""
         if not self.is_playing:
             return False
-        before = self.steps
-        self.steps = max(before, self.timeline.steps_at(now - self._began))
+        before = self.steps, self.share
+        steps, share = self.timeline.moment(now - self._began)
+        if steps >= self.steps:
+            self.steps, self.share = steps, share
         if self.is_over:
             self.is_playing = False
-        return self.steps != before
+            self.share = 0.0
+        return (self.steps, self.share) != before

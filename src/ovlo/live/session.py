@@ -137,7 +137,7 @@ class Session:
             return
         values = self.controls.values if self.controls is not None else self.request.values
         self._clear_panel()
-        self.drawings, self._chosen = (about,), about.name
+        self.drawings, self._chosen = (about,), "" if about.is_script else about.name
         self.controls = Controls(self.screen, about, values, self.redraw)
         self.screen.canvas.draw()
 

@@ -84,6 +84,7 @@ class About:
     shortcut: str
     summary: str
     parameters: tuple[Wanted, ...]
+    is_script: bool = False
 
 
 @dataclass(frozen=True)
@@ -143,7 +144,8 @@ def _answered(request: Request, begin: float, known: _Known) -> Answer:
     program = load(request.target)
     if not program.declares:
         outcome = run_program(program, request.values, request.seed, request.limits, traced=True)
-        return Answer(request, outcome.sheet, outcome.trouble, (), time.perf_counter() - begin)
+        about = About(program.path.stem, "", "A script, which has no parameters.", (), is_script=True)
+        return Answer(request, outcome.sheet, outcome.trouble, (about,), time.perf_counter() - begin)
     chosen = known.drawings(program)
     drawings = tuple(About(one.name, one.shortcut, _summary(one.__doc__), _wanted(one)) for one in chosen)
     if len(chosen) != 1:

@@ -69,6 +69,8 @@ class Film:
 
     Attributes
     ----------
+    places : list of float
+        How far each frame is: steps, and a share of the next.
     seconds : list of float
         How long each frame stays.
     """
@@ -77,28 +79,34 @@ class Film:
         self.sheet, self.page, self.pace = sheet, page, pace
         self.columns = sheet.trail.columns()
         count = max(1, round(pace.seconds * pace.fps))
-        self.steps: list[int] = [len(self.columns) * (i + 1) // count for i in range(count)]
+        self.places = [len(self.columns) * (i + 1) / count for i in range(count)]
         self.seconds = [pace.seconds / count] * count
         for step, held in self.columns.pauses.tolist():
             # The last frame that does not show the step for which the program paused stays longer.
-            self.seconds[max(bisect_right(self.steps, step) - 1, 0)] += held
+            self.seconds[max(bisect_right(self.places, step) - 1, 0)] += held
         self.seconds[-1] += pace.hold
 
     def __len__(self) -> int:
-        return len(self.steps)
+        return len(self.places)
 
     def __iter__(self) -> Iterator[Image]:
         frames, marks = Frames(self.columns, self.page), Marks(self.sheet, self.page)
-        for steps in self.steps:
-            frames.jump(steps)
-            yield self._image(frames, marks, steps)
+        for place in self.places:
+            frames.jump(int(place))
+            yield self._image(frames, marks, place - int(place))
 
-    def _image(self, frames: Frames, marks: Marks, steps: int) -> Image:
+    def _image(self, frames: Frames, marks: Marks, share: float) -> Image:
         from PIL import Image
 
         pixels = frames.pixels
-        if self.pace.nib and (mark := marks.at(steps)):
+        ahead = frames.ahead(share)
+        mark = marks.at(frames.steps, share) if self.pace.nib else None
+        if ahead is not None or mark is not None:
             pixels = pixels.copy()
+        if ahead is not None:
+            (left, top, right, bottom), part = ahead
+            pixels[top:bottom, left:right] = part
+        if mark is not None:
             laid_over(pixels, *mark)
         image = Image.fromarray(pixels)
         return image if self.page.paper.opacity < 1 else image.convert("RGB")
@@ -111,7 +119,7 @@ class Film:
         """The last frame alone."""
         frames = Frames(self.columns, self.page)
         frames.jump(len(self.columns))
-        return self._image(frames, Marks(self.sheet, self.page), len(self.columns))
+        return self._image(frames, Marks(self.sheet, self.page), 0.0)
 
     def durations(self, unit: int) -> list[int]:
         """How long each frame stays in milliseconds: whole units that add up to the time that passes."""

@@ -10,6 +10,7 @@ for its region, so only that region is painted again.
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import NamedTuple
 
 import numpy as np
@@ -81,6 +82,34 @@ class Frames:
         self.pixels[:] = self._empty
         self.steps = 0
         self._open.clear()
+
+    def ahead(self, share: float) -> tuple[Box, NDArray[np.uint8]] | None:
+        """The frame with a share of the next step's line: where it differs, and its pixels there."""
+        if share <= 0 or self.steps >= len(self.columns):
+            return None
+        part = self._parts.beginning(self.steps, share)
+        if part is None:
+            return None
+        page = self._page
+        flat = painted(part).flattened(FLATNESS / page.pixels_per_unit)
+        left, top, right, bottom = box = self._reached(flat, part)
+        if left >= right or top >= bottom:
+            return None
+        unit, height = 1 / page.pixels_per_unit, self.pixels.shape[0]
+        width, depth = (right - left) * unit, (bottom - top) * unit
+        cut = replace(
+            page,
+            left=page.left + left * unit,
+            bottom=page.bottom + (height - bottom) * unit,
+            width=width,
+            height=depth,
+            shown_width=width * page.scale,
+            shown_height=depth * page.scale,
+        )
+        canvas = Canvas(cut)
+        canvas.pixels[:] = self.pixels[top:bottom, left:right]
+        canvas.paint(flat)
+        return box, canvas.pixels
 
     def jump(self, steps: int) -> Box:
         """Paint the drawing after so many steps, whichever was shown; returns the pixels that changed."""

@@ -15,6 +15,8 @@ from ovlo.core.columns import Columns
 from ovlo.core.measuring import MarkBoxes, widest_line
 from ovlo.core.nib_mark import nib_mark
 from ovlo.core.painting import painted
+from ovlo.core.parts import Parts
+from ovlo.core.pose import Pose
 from ovlo.core.sheet import Sheet
 from ovlo.core.transforms import Similarity, transformed
 from ovlo.render import lettering
@@ -31,8 +33,7 @@ class Marks:
 
     def __init__(self, sheet: Sheet, page: Page) -> None:
         self._page = page
-        self._columns: Columns = sheet.trail.columns()
-        self._nibs = self._columns.of_steps("nib")
+        self.follow(sheet.trail.columns())
         default = nib_mark()
         pixel = 1 / page.pixels_per_unit
         # The default mark is as large on every page; one of the user's own is drawn as it is.
@@ -46,26 +47,27 @@ class Marks:
 
     def follow(self, columns: Columns) -> None:
         """Go on with a longer trail."""
-        self._columns = columns
+        self._parts = Parts(columns)
         self._nibs = columns.of_steps("nib")
 
-    def columns_at(self, steps: int) -> tuple[Columns, int, int] | None:
-        """The mark of the nib that moved last, pointing east; the nib's number, and the step it is at."""
-        if not len(self._columns):
+    def pose_at(self, steps: int, share: float = 0.0) -> tuple[Columns, int, Pose] | None:
+        """The mark of the nib that moves after so many steps, its number, and its pose; or None."""
+        if not len(self._nibs):
             return None
-        step = max(steps - 1, 0)
+        step = steps if share > 0 and steps < len(self._nibs) else max(steps - 1, 0)
         number = int(self._nibs[step])
         mark = self._marks[number] if number < len(self._marks) else None
-        return None if mark is None else (mark, number, step)
+        return (
+            None if mark is None else (mark, number, self._parts.pose(step, share if step == steps else 1.0))
+        )
 
-    def at(self, steps: int) -> tuple[Box, NDArray[np.uint8]] | None:
-        """Where the mark of the nib that moved last goes, and its pixels; None where there is none."""
-        found = self.columns_at(steps)
+    def at(self, steps: int, share: float = 0.0) -> tuple[Box, NDArray[np.uint8]] | None:
+        """Where that mark goes on the page, and its pixels; None where there is none."""
+        found = self.pose_at(steps, share)
         if found is None:
             return None
-        _, number, step = found
-        x, y = self._columns.points[step].tolist()
-        heading = round(float(self._columns.steps["heading"][step]) * SHADES / 360) % SHADES
+        _, number, (x, y, degrees) = found
+        heading = round(degrees * SHADES / 360) % SHADES
         pixels, (left, top) = self._painted(number, heading)
         page = self._page
         column = round((x - page.left) * page.pixels_per_unit) - left

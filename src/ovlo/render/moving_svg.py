@@ -142,14 +142,15 @@ def _each_piece(outline: Outline) -> Outline:
 def _nib(film: Film, places: int) -> list[str]:
     """The mark of the nib, moved from frame to frame by SMIL."""
     marks = Marks(film.sheet, film.page)
-    shown = [marks.columns_at(steps) for steps in film.steps]
-    mark = next((found[0] for found in shown if found is not None), None)
-    if mark is None:
+    found = [marks.pose_at(int(place), place - int(place)) for place in film.places]
+    shown = [one for one in found if one is not None]
+    if len(shown) < len(found) or not shown:
         return []
+    mark = shown[0][0]
     total = sum(film.seconds)
     times = np.cumsum([0.0, *film.seconds[:-1]]) / total
     keys = ";".join(number(time, 5) for time in times.tolist())
-    poses = [film.columns.steps[max(steps - 1, 0)].tolist() for steps in film.steps]
+    poses = [pose for _, _, pose in shown]
     moves = ";".join(f"{number(x, places)} {number(-y, places)}" for x, y, _ in poses)
     turns = ";".join(number(-heading, 2) for *_, heading in poses)
     how = f'dur="{number(total, 3)}s" keyTimes="{keys}" calcMode="discrete" fill="freeze"'
