@@ -16,12 +16,16 @@ from multiprocessing.connection import Connection
 from multiprocessing.process import BaseProcess
 
 from ovlo.core.errors import OvloError
+from ovlo.core.hosting import Stop
 from ovlo.core.sheet import Sheet
 from ovlo.program.loading import AnyDrawing, Program, load
 from ovlo.program.parameters import MISSING, Parameter
 from ovlo.program.running import Limits, run_drawing, run_program, telling_where
 
-PATIENCE = 1.0
+AGAIN = 0.1
+"""Seconds between two times a program is told to stop."""
+
+PATIENCE = 2.0
 """Seconds a program has to stop when it is told to, before its process is ended."""
 
 
@@ -113,6 +117,8 @@ def serve(line: Connection) -> None:
             answer = _answered(request, begin, known)
         except OvloError as error:
             answer = Answer(request, trouble=str(error))
+        except Stop as stop:  # told again while it was already stopping
+            answer = Answer(request, trouble=f"Stopped: {stop}.")
         try:
             line.send(answer)
         except (BrokenPipeError, OSError):
@@ -171,7 +177,7 @@ class Worker:
     def __init__(self) -> None:
         self._context = multiprocessing.get_context("spawn")
         self._asked: Request | None = None
-        self._told_to_stop = 0.0
+        self._told_to_stop = self._interrupted = 0.0
         self._start()
 
     def _start(self) -> None:
@@ -196,10 +202,14 @@ class Worker:
 
     def stop(self) -> None:
         """Tell the program to stop; it answers with what it has drawn."""
-        if self._asked is None or self._told_to_stop:
-            return
-        self._told_to_stop = time.perf_counter()
-        if hasattr(os, "kill") and os.name == "posix" and self._process.pid is not None:
+        if self._asked is not None and not self._told_to_stop:
+            self._told_to_stop = time.perf_counter()
+            self._interrupt()
+
+    def _interrupt(self) -> None:
+        """What Ctrl-C does; it is not heard before the program runs, and so given again."""
+        self._interrupted = time.perf_counter()
+        if os.name == "posix" and self._process.pid is not None:
             os.kill(self._process.pid, signal.SIGINT)
 
     def answer(self) -> Answer | None:
@@ -215,7 +225,10 @@ class Worker:
         except (EOFError, OSError):
             self._restart()
             return Answer(request, trouble="The program ended its process.")
-        if self._told_to_stop and time.perf_counter() - self._told_to_stop > PATIENCE:
+        now = time.perf_counter()
+        if self._told_to_stop and now - self._interrupted > AGAIN:
+            self._interrupt()
+        if self._told_to_stop and now - self._told_to_stop > PATIENCE:
             self._restart()
             return Answer(request, trouble="Stopped: the program did not listen, so its process was ended.")
         return None
