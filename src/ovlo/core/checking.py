@@ -17,7 +17,7 @@ from ovlo.core.findings import HINT, MOST_STEPS, PROBLEM, Finding, Found
 from ovlo.core.measuring import MarkBoxes
 from ovlo.core.origins import Origin, Origins
 from ovlo.core.painting import painted
-from ovlo.core.rules import closing, marks, seen
+from ovlo.core.rules import closing, marks, points, seen
 
 if TYPE_CHECKING:
     from ovlo.core.sheet import Sheet
@@ -75,7 +75,7 @@ RULES = {
     ),
     "hidden-mark": Rule(
         HINT,
-        f"All of a line, area or text lies under later opaque areas, on a raster of {seen.PIXELS} pixels. "
+        f"All of a line, area or text lies under later opaque areas, on a raster of {points.PIXELS} pixels. "
         "Of what one line of the program draws, most must be hidden: in a scatter some always are.",
     ),
 }
@@ -102,7 +102,7 @@ def _found(sheet: Sheet, eyes: Eyes, origins: Origins | None) -> Iterator[tuple[
     columns = sheet.trail.columns()
     yield from _of_contours(sheet, origins)
     painting = painted(columns)
-    scale = seen.PIXELS / max(sheet.width, sheet.height)
+    scale = points.PIXELS / max(sheet.width, sheet.height)
     flat = painting.flattened(FLATNESS / scale)
     yield from (("off-sheet", one) for one in marks.off_sheet(sheet, eyes.boxes, eyes.fitting))
     yield from (("left-lifted", one) for one in marks.left_lifted(sheet))
@@ -123,6 +123,8 @@ def _of_contours(sheet: Sheet, origins: Origins | None) -> Iterator[tuple[str, F
     for contour in contours(sheet.trail.columns()):
         if again := closing.retraced_line(contour):
             yield "retraced-line", again
+            continue
+        if closing.is_regular(contour):
             continue
         is_one_place = origins is None or len(set(origins.steps[contour.steps].tolist())) == 1
         if total := closing.turn_total(contour, is_one_place, sheet.unit):

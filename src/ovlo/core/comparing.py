@@ -11,6 +11,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import chain
 
 import numpy as np
 
@@ -80,19 +81,21 @@ def compare(a: Columns, b: Columns) -> Comparison:
     first, second = Picture.of(a), Picture.of(b)
     tolerance = SAME * second.size
     here = Similarity()
+    apart = list(_differences(first, second, here, tolerance))
     best: Comparison | None = None
-    for by in [here, *proposals(first, second)]:
-        if not _might_be(first, second, by, tolerance):
+    for by in chain([] if apart else [here], proposals(first, second)):
+        if by is not here and (
+            not _might_be(first, second, by, tolerance)
+            or next(_differences(first, second, by, tolerance), None) is not None
+        ):
             continue
-        if next(_differences(first, second, by, tolerance), None) is None:
-            texts = text_words(first, second, by, tolerance)
-            if not texts:
-                return Comparison(by, second.size, None, look_words(first, second, by, tolerance))
-            best = best or Comparison(by, second.size, None, texts)
+        texts = text_words(first, second, by, tolerance)
+        if not texts:
+            return Comparison(by, second.size, None, look_words(first, second, by, tolerance))
+        best = best or Comparison(by, second.size, None, texts)
     if best is not None and len(first.all_lines):
         return best
-    differences = _differences(first, second, here, tolerance)
-    found = max(differences, key=lambda one: one.distance, default=None)
+    found = max(apart, key=lambda one: one.distance, default=None)
     return Comparison(None, second.size, found, text_words(first, second, here, tolerance))
 
 

@@ -79,6 +79,11 @@ def not_closed(contour: Contour, unit: str, pixels_per_unit: float) -> Found | N
     )
 
 
+def is_regular(contour: Contour) -> bool:
+    """Whether a contour is a closed polygon or star with equal sides and turns, as most are."""
+    return contour.is_closed and _equal_turn(contour) is not None
+
+
 def turn_total(contour: Contour, is_one_place: bool, unit: str) -> Found | None:
     """Equal sides and equal turns that do not add up to whole turns.
 

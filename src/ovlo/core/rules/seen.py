@@ -19,9 +19,9 @@ from numpy.typing import NDArray
 from ovlo.core.colour import BLACK, WHITE, Colour, difference
 from ovlo.core.columns import Columns, Text
 from ovlo.core.findings import Found
-from ovlo.core.outlines import MOVE, Outline, ranges
 from ovlo.core.painting import Mark, Painting
 from ovlo.core.rasters import cover
+from ovlo.core.rules.points import PIXELS, SPACING, Points
 
 if TYPE_CHECKING:
     from ovlo.core.sheet import Sheet
@@ -39,15 +39,6 @@ UNLIKE = 60
 SHADE = 0.2
 """An area that differs by this much from the area it lies on was given a colour of its own."""
 
-PIXELS = 1000
-"""The longer side of the raster."""
-
-SPACING = 4.0
-"""Pixels between the points in which a line is looked at; a quarter of that before it is called hidden."""
-
-MOST_POINTS = 64
-"""On one step."""
-
 
 class Seen:
     """What of a sheet's marks can be seen."""
@@ -64,8 +55,10 @@ class Seen:
         self._colours = np.full((*self._shape, 3), paper, np.float32)
         self._top = np.full(self._shape, -1, np.int32)
         self._paper = sheet.paper
-        self._lines = _Points(painting.strokes, self._columns, self._to_pixels, self._scale, SPACING)
+        self._lines = Points(painting.strokes, self._columns, self._to_pixels, self._scale, SPACING)
         self._positions = np.full(len(painting.strokes), -1)
+        self._waiting: list[int] = []
+        self._is_waited_for = np.zeros(self._shape, bool)
         self._alike_pieces: list[int] = []
         self._alike_areas: list[tuple[Mark, Colour]] = []
         self._alike_texts: list[Text] = []
@@ -77,20 +70,24 @@ class Seen:
 
     def _paint(self) -> None:
         """Look at every mark, and paint the areas, from the lowest mark up."""
-        waiting: list[int] = []
         for position, mark in enumerate(self._painting.marks):
             if isinstance(mark, Text):
                 if self._is_alike_text(mark):
                     self._alike_texts.append(mark)
                 continue
             if mark.paint is not None:
-                self._look_at_lines(waiting)
-                waiting = []
                 self._paint_area(position, mark, mark.paint)
             if mark.style is not None:
-                waiting.append(mark.number)
+                self._wait(mark.number)
                 self._positions[mark.number] = position
-        self._look_at_lines(waiting)
+        self._look_at_lines()
+
+    def _wait(self, path: int) -> None:
+        """Let a path wait to be looked at until an area comes where it is: many at once go faster."""
+        self._waiting.append(path)
+        x, y = self._lines.of_path(path)
+        on = self._is_on(x, y)
+        self._is_waited_for[y[on], x[on]] = True
 
     def _border(self, mark: Mark) -> tuple[Floats, NDArray[np.uint8]]:
         vertices, codes = self._painting.outline_of(mark).path(mark.number)
@@ -100,11 +97,15 @@ class Seen:
         window, inside = cover(*self._border(mark), mark.rule, self._shape)
         if not inside.any():
             return
+        if self._is_waited_for[window][inside].any():
+            self._look_at_lines()
         beneath = self._colours[window][inside]
         laid = beneath + paint.opacity * (np.array(paint[:3], np.float32) - beneath)
         if paint.opacity == 1:
             laid = np.broadcast_to(np.array(paint[:3], np.float32), beneath.shape)
-        unlike = float(_unlikeness_of(beneath, laid, np.zeros(1, int))[0])
+        # Most areas are told from the first pixel on.
+        is_seen = bool(np.abs(laid[0] - beneath[0]).max() > UNLIKE)
+        unlike = np.inf if is_seen else float(_unlikeness_of(beneath, laid, np.zeros(1, int))[0])
         if unlike < ALIKE and not self._is_shade(mark, window, inside, unlike):
             self._alike_areas.append((mark, Colour(*beneath[0].tolist())))
         self._colours[window][inside] = laid
@@ -128,10 +129,12 @@ class Seen:
     def _origin_of(self, mark: Mark) -> int:
         return int(self._columns.areas["origin"][self._area_of(mark)])
 
-    def _look_at_lines(self, paths: list[int]) -> None:
-        """Find pieces of strokes that cannot be told from what is painted so far."""
-        if not paths:
+    def _look_at_lines(self) -> None:
+        """Find pieces of the strokes that wait that cannot be told from what is painted so far."""
+        if not self._waiting:
             return
+        paths, self._waiting = self._waiting, []
+        self._is_waited_for[:] = False
         points = self._lines
         chosen = points.of_paths(np.array(paths))
         x, y, piece = points.x[chosen], points.y[chosen], points.piece[chosen]
@@ -292,11 +295,11 @@ class Seen:
         paths = np.unique(self._lines.path_of_piece[hidden])
         if len(paths):
             # Before it is said, look again more closely.
-            closer = _Points(lines, self._columns, self._to_pixels, self._scale, SPACING / 4, paths)
+            closer = Points(lines, self._columns, self._to_pixels, self._scale, SPACING / 4, paths)
             hidden &= self._covered_pieces(closer)
         return hidden
 
-    def _covered_pieces(self, points: _Points) -> NDArray[np.bool_]:
+    def _covered_pieces(self, points: Points) -> NDArray[np.bool_]:
         on = self._is_on(points.x, points.y)
         x, y, piece = points.x[on], points.y[on], points.piece[on]
         covered = self._top[y, x] > self._positions[points.path_of_piece[piece]]
@@ -324,53 +327,6 @@ class Seen:
         x, y = np.floor(self._to_pixels(place)).astype(int)
         red, green, blue = self._colours[min(max(y, 0), height - 1), min(max(x, 0), width - 1)].tolist()
         return Colour(red, green, blue)
-
-
-class _Points:
-    """Points along the lines of an outline, on the raster; those of a piece stand together.
-
-    Each line is looked at along its middle and near both its edges, since a line half covered is seen.
-    """
-
-    def __init__(
-        self,
-        outline: Outline,
-        columns: Columns,
-        to_pixels: Callable[[Floats], Floats],
-        scale: float,
-        spacing: float,
-        paths: Ints | None = None,
-    ) -> None:
-        moves = outline.moves
-        self.path_of_piece = np.searchsorted(outline.firsts, moves, "right") - 1
-        self.style_of_piece = outline.keys[self.path_of_piece] if len(moves) else moves
-        is_line = outline.codes != MOVE
-        vertex = np.flatnonzero(is_line)
-        owner = np.searchsorted(moves, vertex, "right") - 1
-        if paths is not None:
-            kept = np.isin(self.path_of_piece[owner], paths)
-            vertex, owner = vertex[kept], owner[kept]
-        pixels = to_pixels(outline.vertices)
-        starts, ways = pixels[vertex - 1], pixels[vertex] - pixels[vertex - 1]
-        lengths = np.hypot(*ways.T)
-        counts = np.clip(np.ceil(lengths / spacing), 1, MOST_POINTS * SPACING / spacing).astype(np.int64)
-        line = np.repeat(np.arange(len(vertex)), counts)
-        share = (ranges(np.zeros_like(counts), counts) + 0.5) / counts[line]
-        middles = starts[line] + ways[line] * share[:, None]
-        widths = np.array([style.line_width for style in columns.styles] or [0.0])
-        aside = np.maximum(0.4 * widths[self.style_of_piece[owner]] * scale, 0.0) / np.maximum(lengths, 1e-12)
-        normals = (ways[:, ::-1] * [-1, 1] * aside[:, None])[line]
-        points = np.stack([middles, middles + normals, middles - normals], axis=1).reshape(-1, 2)
-        whole = np.floor(np.clip(points, -1, PIXELS + 1)).astype(np.int64)
-        self.x, self.y = whole[:, 0], whole[:, 1]
-        self.piece = np.repeat(owner[line], 3)
-        # Where the points of each path begin.
-        self._bounds = np.searchsorted(self.path_of_piece[self.piece], np.arange(len(outline) + 1))
-
-    def of_paths(self, paths: Ints) -> Ints:
-        """The points of some paths."""
-        starts = self._bounds[paths]
-        return ranges(starts, self._bounds[paths + 1] - starts)
 
 
 def _unlikeness_of(beneath: NDArray[np.float32], laid: NDArray[np.float32], firsts: Ints) -> Floats:
