@@ -20,7 +20,7 @@ def display() -> Iterator[str]:
     pytest.importorskip("tkinter", reason="this Python has no Tk")
     reading, writing = os.pipe()
     server = subprocess.Popen(
-        ["Xvfb", "-displayfd", str(writing), "-screen", "0", "1280x800x24", "-dpi", "96", "-nolisten", "tcp"],
+        ["Xvfb", "-displayfd", str(writing), "-screen", "0", "1280x800x24", "-dpi", "96", "-noreset"],
         pass_fds=[writing],
         stderr=subprocess.DEVNULL,
     )

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import subprocess
+from typing import Any
 
 import pytest
 
+from ovlo.core.errors import BadUse
 from ovlo.live.session import Session
 from ovlo.live.worker import Request
 
@@ -81,7 +83,8 @@ def test_each_parameter_has_its_control(live, until):
     widgets["name"].set_val("Marrow Bay")
     until(session.screen, lambda: parameters(session)["name"] == "Marrow Bay", "another name")
     assert session.command.endswith("--set sides=7 --set sail=tomato --set tail=yes --set 'name=Marrow Bay'")
-    assert "line" in session.player.status
+    session.player.seek(3)
+    assert "line 15: nib.forward(40)   ·   kite" in session.player.status
 
 
 def test_saving_the_file_draws_it_anew_and_errors_are_shown_over_the_picture(live, until, program):
@@ -150,3 +153,10 @@ def test_live_without_a_screen_says_so(ovlo_command, program, monkeypatch):
     assert "there is no screen to open a window on" in done.stderr
     assert "ovlo animate" in done.stderr
     assert "Traceback" not in done.stderr
+
+
+def test_a_drawing_that_is_in_no_file_cannot_be_live():
+    names: dict[str, Any] = {}
+    exec(KITES, names)
+    with pytest.raises(BadUse, match="save it as kite"):
+        names["kite"].live()

@@ -31,4 +31,4 @@ def live(
     Without NAME, all drawings of the file are offered; their shortcut keys draw them. Press ? for the keys.
     """
     load(program)
-    Session(Request(program, pairs(settings, "--set"), seed, Limits(max_steps, time_limit))).run()
+    Session(Request(program, pairs(settings, "--set"), seed, limits=Limits(max_steps, time_limit))).run()

@@ -6,6 +6,7 @@ player.play()
 
 from __future__ import annotations
 
+import linecache
 import re
 import time
 from collections.abc import Callable
@@ -21,6 +22,7 @@ from ovlo.core.sheet import Sheet
 from ovlo.core.timeline import SECONDS
 from ovlo.live.replay import Replay
 from ovlo.live.screen import BAR, INK, Screen
+from ovlo.live.view import View
 from ovlo.program.shortcuts import WINDOW_KEYS
 from ovlo.render.files import write
 from ovlo.render.frames import Box, Frames, united
@@ -34,10 +36,12 @@ if TYPE_CHECKING:
 TICK = 5
 """Milliseconds between frames, at least."""
 
+LONGEST_SOURCE = 48
+"""Characters of a source line in the status line."""
+
 TELLING = 0.12
 """Seconds between two looks of the status line and the scrubber while a replay runs."""
 
-ZOOM = 1.25
 BUTTONS = (
     ("|◀", "home"),
     ("◀", "left"),
@@ -57,7 +61,7 @@ class Player:
     ) -> None:
         self.screen, self.keep_mark = screen, keep_mark
         self._overlays: set[str] = set()
-        self._zoom, self._centre = 1.0, (0.0, 0.0)
+        self.view = View()
         self._drag: tuple[float, float, tuple[float, float]] | None = None
         self._marked = NOTHING
         self._said = ""
@@ -124,15 +128,8 @@ class Player:
             self.repaint()
 
     def _page(self) -> Page:
-        """The view in the window: the sheet as large as there is room, zoomed and moved."""
         left, top, right, bottom = self.screen.room
-        sheet = self.sheet
-        ppu = sheet.pixels_per_unit
-        scale = min((right - left - 16) / (sheet.width * ppu), (bottom - top - 16) / (sheet.height * ppu))
-        page = Page.of(sheet, max(scale, 1e-3))
-        width, height = page.width / self._zoom, page.height / self._zoom
-        x, y = self._centre
-        return replace(page, left=x - width / 2, bottom=y - height / 2, width=width, height=height)
+        return self.view.page(self.sheet, right - left, bottom - top)
 
     def repaint(self) -> None:
         """Paint everything anew at the view and the step."""
@@ -239,7 +236,7 @@ class Player:
 
     def fit(self) -> None:
         """See the whole sheet."""
-        self._zoom, self._centre = 1.0, (0.0, 0.0)
+        self.view.fit()
         self.repaint()
 
     def toggle_overlay(self, name: str) -> None:
@@ -259,29 +256,20 @@ class Player:
 
     def _on_scroll(self, event: Any) -> None:
         place = self._place(event)
-        if place is None:
-            return
-        factor = ZOOM ** (1 if event.button == "up" else -1)
-        zoom = min(max(self._zoom * factor, 0.1), 1000)
-        # What is under the mouse stays there.
-        share = self._zoom / zoom
-        self._centre = (
-            place[0] + (self._centre[0] - place[0]) * share,
-            place[1] + (self._centre[1] - place[1]) * share,
-        )
-        self._zoom = zoom
-        self.repaint()
+        if place is not None:
+            self.view.zoom_at(place, event.button == "up")
+            self.repaint()
 
     def _on_press(self, event: Any) -> None:
         if self._place(event) is not None:
-            self._drag = event.x, event.y, self._centre
+            self._drag = event.x, event.y, self.view.centre
 
     def _on_drag(self, event: Any) -> None:
         if self._drag is None:
             return
         x, y, centre = self._drag
         scale = self._page().pixels_per_unit
-        self._centre = centre[0] - (event.x - x) / scale, centre[1] - (event.y - y) / scale
+        self.view.centre = centre[0] - (event.x - x) / scale, centre[1] - (event.y - y) / scale
         self.repaint()
 
     def _on_release(self, _: Any) -> None:
@@ -350,13 +338,16 @@ class Player:
             parts.append(f"heading {round(heading, 3):.6g}°")
         place = self._origins.of_step(steps - 1) if self._origins is not None and steps else None
         if place is not None and self._origins is not None:
-            parts.append(f"line {place.line}")
+            source = linecache.getline(place.file, place.line).strip()
+            if len(source) > LONGEST_SOURCE:
+                source = f"{source[:LONGEST_SOURCE]}…"
+            parts.append(f"line {place.line}: {source}" if source else f"line {place.line}")
             parts.append(self._origins.procedures(place.call)[-1].replace("<module>", "the script"))
         return "   ·   ".join(parts)
 
     def _tell(self) -> None:
         """Bring the status line and the scrubber up to date."""
-        self._status.set_text(self._said or self.status)
+        self._status.set_text((self._said or self.status).replace("$", r"\$"))
         self._said = ""
         self._told_at = time.perf_counter()
         self.screen.redraw(self._told)

@@ -5,6 +5,7 @@ Session(Request("kite.py", {})).run()
 
 from __future__ import annotations
 
+import linecache
 import shlex
 import textwrap
 import threading
@@ -70,6 +71,7 @@ class Session:
         """Whatever is due: an answer, a request, a saved file, a frame of the replay."""
         if self._changed.is_set():
             self._changed.clear()
+            linecache.checkcache()
             self._forget_choice()
             self.redraw()
         answer = self._worker.answer()
@@ -94,7 +96,9 @@ class Session:
         if self.controls is not None:
             values = {name: value for name, value in self.controls.values.items() if value != ""}
         target = f"{self.path}:{self._chosen}" if self._chosen else str(self.path)
-        self.request = replace(self.request, target=target, values=values)
+        # A file that was saved may have other parameters than the controls were made for.
+        is_lenient = self.controls is not None
+        self.request = replace(self.request, target=target, values=values, is_lenient=is_lenient)
         self._wanted = self.request
 
     def _take(self, answer: Answer) -> None:
@@ -179,7 +183,7 @@ class Session:
         self._chosen = name
         self._is_first = True
         self.request = replace(self.request, values={}, seed=None)
-        self.player._zoom, self.player._centre = 1.0, (0.0, 0.0)
+        self.player.view.fit()
         self.redraw()
 
     def _add_panel_buttons(self) -> None:

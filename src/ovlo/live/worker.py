@@ -31,11 +31,12 @@ PATIENCE = 2.0
 
 @dataclass(frozen=True)
 class Request:
-    """A drawing to be drawn, with values as text."""
+    """A drawing to be drawn, with values as text; lenient, those it has no parameter for are left out."""
 
     target: str
     values: dict[str, str]
     seed: int | None = None
+    is_lenient: bool = False
     limits: Limits = field(default_factory=Limits)
 
 
@@ -156,8 +157,10 @@ def _answered(request: Request, begin: float, known: _Known) -> Answer:
     drawings = tuple(About(one.name, one.shortcut, _summary(one.__doc__), _wanted(one)) for one in chosen)
     if len(chosen) != 1:
         return Answer(request, drawings=drawings)
-    names = {name: text for name, text in request.values.items() if name in chosen[0].parameters}
-    outcome = run_drawing(chosen[0], names, request.seed, request.limits, traced=True)
+    values = request.values
+    if request.is_lenient:
+        values = {name: text for name, text in values.items() if name in chosen[0].parameters}
+    outcome = run_drawing(chosen[0], values, request.seed, request.limits, traced=True)
     trouble = outcome.trouble.replace("Ctrl-C was pressed", "it was told to")
     return Answer(request, outcome.sheet, trouble, drawings, time.perf_counter() - begin)
 
