@@ -94,7 +94,7 @@ def test_steps_as_a_table_as_csv_and_as_an_outline(ovlo_command, program):
     assert (wrong.returncode, "did you mean 'tail'" in wrong.stderr) == (2, True)
 
 
-@pytest.mark.parametrize("overlay", ["grid", "axes", "vertices", "order", "nib", "findings", "grid,nib"])
+@pytest.mark.parametrize("overlay", ["grid,axes", "vertices, order", "nib", "findings"])
 def test_overlays_change_the_picture_and_nothing_else(ovlo_command, program, tmp_path, overlay):
     path = program(WRONG.replace("300", "100"))
     plain = ovlo_command("draw", path, "-o", "plain.png")
