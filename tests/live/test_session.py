@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import os
 import subprocess
+import sys
 from typing import Any
 
 import pytest
@@ -160,3 +162,24 @@ def test_a_drawing_that_is_in_no_file_cannot_be_live():
     exec(KITES, names)
     with pytest.raises(BadUse, match="save it as kite"):
         names["kite"].live()
+
+
+def test_a_program_opens_its_live_window_once(display, program):
+    """Without a guard around the call, since the worker does not run the program as its own main one."""
+    watched = (
+        "from ovlo.live.session import Session\n"
+        "tick = Session.tick\n"
+        "def soon(self):\n"
+        "    tick(self)\n"
+        "    if self.player.replay.is_over and self.controls: self.screen.close()\n"
+        "Session.tick = soon\n"
+    )
+    path = program(f"{KITES}\n{watched}\nkite.live(sides=6)\nprint('went on')\n")
+    done = subprocess.run(
+        [sys.executable, path],
+        env=os.environ | {"DISPLAY": display, "MPLBACKEND": "TkAgg"},
+        capture_output=True,
+        text=True,
+        timeout=60,
+    )
+    assert (done.returncode, done.stdout[-8:]) == (0, "went on\n"), done.stderr

@@ -10,10 +10,14 @@ from __future__ import annotations
 import multiprocessing
 import os
 import signal
+import sys
 import time
+from collections.abc import Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass, field
 from multiprocessing.connection import Connection
 from multiprocessing.process import BaseProcess
+from types import ModuleType
 
 from ovlo.core.errors import OvloError
 from ovlo.core.hosting import Stop
@@ -174,6 +178,17 @@ def _summary(words: str | None) -> str:
     return lines[0] if lines else ""
 
 
+@contextmanager
+def _nothing_as_main() -> Iterator[None]:
+    """A block in which new processes do not run the program that opened the window once more."""
+    before = sys.modules["__main__"]
+    sys.modules["__main__"] = ModuleType("__main__")
+    try:
+        yield
+    finally:
+        sys.modules["__main__"] = before
+
+
 class Worker:
     """The window's end of the line to the process."""
 
@@ -186,7 +201,8 @@ class Worker:
     def _start(self) -> None:
         ours, theirs = self._context.Pipe()
         process: BaseProcess = self._context.Process(target=serve, args=(theirs,), daemon=True)
-        process.start()
+        with _nothing_as_main():
+            process.start()
         theirs.close()
         self._line, self._process = ours, process
 
@@ -228,6 +244,8 @@ class Worker:
         except (EOFError, OSError):
             self._restart()
             return Answer(request, trouble="The program ended its process.")
+        except Exception as error:  # a value of a class that is only known over there
+            return Answer(request, trouble=f"The picture cannot be handed to the window: {error}")
         now = time.perf_counter()
         if self._told_to_stop and now - self._interrupted > AGAIN:
             self._interrupt()

@@ -21,6 +21,7 @@ from typing import Any
 
 from ovlo.core import arguments
 from ovlo.core.errors import FileTrouble, ProgramFailed, WrongUse
+from ovlo.core.hosting import hosted
 from ovlo.program.drawing import Drawing
 from ovlo.program.shortcuts import check_shortcuts
 
@@ -49,7 +50,9 @@ class Program:
 
     def drawings(self) -> dict[str, AnyDrawing]:
         """Execute the file and find the drawings it declares, by name."""
-        module = self.execute(self.path.stem)
+        # Under a host, `show` and `live` calls of the file do nothing.
+        with hosted():
+            module = self.execute(self.path.stem)
         found = [value for value in vars(module).values() if isinstance(value, Drawing)]
         own = {item.name: item for item in found if item.__module__ == module.__name__}
         check_shortcuts((item.name, item.shortcut) for item in own.values())
