@@ -12,6 +12,7 @@ import click
 from ovlo.cli import wording
 from ovlo.cli.options import (
     limit_options,
+    output_option,
     pairs,
     program_argument,
     scale_option,
@@ -29,14 +30,8 @@ Positive = click.FloatRange(min=0, min_open=True)
 
 @click.command()
 @program_argument
-@click.option(
-    "--output",
-    "-o",
-    "outputs",
-    multiple=True,
-    metavar="OUT",
-    help="Where to save it: .gif, .apng, .webp or .svg; repeatable. "
-    "Without it, a GIF named after the program.",
+@output_option(
+    "Where to save it: .gif, .apng, .webp or .svg; repeatable. Without it, a GIF named after the program."
 )
 @click.option("--seconds", type=Positive, default=SECONDS, show_default=True, help="How long it draws.")
 @click.option("--fps", type=Positive, default=25.0, show_default=True, help="Frames a second.")

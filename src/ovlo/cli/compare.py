@@ -11,7 +11,7 @@ from pathlib import Path
 import click
 
 from ovlo import outlets
-from ovlo.cli.options import limit_options, pairs, seed_option
+from ovlo.cli.options import limit_options, output_option, pairs, seed_option
 from ovlo.core.comparing import Comparison
 from ovlo.core.comparing import compare as compare_columns
 from ovlo.core.dice import fresh_seed
@@ -32,14 +32,7 @@ from ovlo.render.difference import difference_sheet
     "--set-b", "settings_b", multiple=True, metavar="NAME=VALUE", help="A parameter of B; repeatable."
 )
 @seed_option
-@click.option(
-    "--output",
-    "-o",
-    "outputs",
-    multiple=True,
-    metavar="OUT",
-    help="Lay both pictures over each other in a file: .svg, .png or .pdf; repeatable.",
-)
+@output_option("Lay both pictures over each other in a file: .svg, .png or .pdf; repeatable.")
 @limit_options
 def compare(
     first: str,

@@ -14,6 +14,7 @@ from ovlo.cli import asking, listing, wording
 from ovlo.cli.options import (
     limit_options,
     only_option,
+    output_option,
     overlay_option,
     pairs,
     program_argument,
@@ -28,14 +29,9 @@ from ovlo.render.overlays import checked_overlays
 
 @click.command()
 @program_argument
-@click.option(
-    "--output",
-    "-o",
-    "outputs",
-    multiple=True,
-    metavar="OUT",
-    help="Where to save the picture: .svg, .png or .pdf; repeatable. "
-    "Without it, an SVG named after the program, in this folder.",
+@output_option(
+    "Where to save the picture: .svg, .png or .pdf; repeatable. "
+    "Without it, an SVG named after the program, in this folder."
 )
 @set_option
 @click.option("--ask", is_flag=True, help="Ask for each parameter, and then whether to draw another.")

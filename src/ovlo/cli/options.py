@@ -34,6 +34,11 @@ def pairs(texts: tuple[str, ...], option: str) -> dict[str, str]:
     return found
 
 
+def output_option(words: str) -> Callable[[Decorated], Decorated]:
+    """`--output`, which may be given several times; `words` say what goes there."""
+    return click.option("--output", "-o", "outputs", multiple=True, metavar="OUT", help=words)
+
+
 set_option = click.option(
     "--set", "settings", multiple=True, metavar="NAME=VALUE", help="Give a parameter a value; repeatable."
 )

@@ -13,6 +13,7 @@ import click
 from ovlo import outlets
 from ovlo.cli.options import (
     limit_options,
+    output_option,
     pairs,
     program_argument,
     scale_option,
@@ -38,7 +39,7 @@ from ovlo.render.contact import contact_sheet
 )
 @set_option
 @seed_option
-@click.option("--output", "-o", "outputs", multiple=True, metavar="OUT", help="Where to save; repeatable.")
+@output_option("Where to save; repeatable.")
 @click.option("--fit-each", is_flag=True, help="Zoom each picture to its cell; sizes do not compare then.")
 @scale_option
 @click.option(

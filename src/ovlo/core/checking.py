@@ -158,11 +158,10 @@ def _meant(
 
 def _located(rule: str, one: Found, origins: Origins | None) -> Finding:
     """A finding with the lines of the program it speaks of."""
-    numbers = [int(origins.steps[step]) for step in one.steps] if origins is not None and one.steps else []
-    if one.origins:
-        # A text or an area has a line of its own.
-        numbers = []
-    places = _places([*one.origins, *numbers], origins)
+    # A text or an area has a line of its own.
+    places = (
+        _places(one.origins or (int(origins.steps[step]) for step in one.steps), origins) if origins else []
+    )
     file = places[0].file if places else ""
     here = [place for place in places if place.file == file]
     steps = one.steps if len(one.steps) <= MOST_STEPS else (one.steps[0], one.steps[-1])
@@ -179,9 +178,7 @@ def _located(rule: str, one: Found, origins: Origins | None) -> Finding:
     )
 
 
-def _places(numbers: Iterable[int], origins: Origins | None) -> list[Origin]:
-    if origins is None:
-        return []
+def _places(numbers: Iterable[int], origins: Origins) -> list[Origin]:
     found = (origins.place(number) for number in dict.fromkeys(numbers))
     return [place for place in found if place is not None]
 

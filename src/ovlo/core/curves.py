@@ -32,6 +32,12 @@ def is_cubic(arcs: NDArray[np.void]) -> NDArray[np.bool_]:
     return cubic
 
 
+def signed_sweeps(arcs: NDArray[np.void]) -> Floats:
+    """The angle by which each arc turns, to the left above 0; 0 for cubic curves, shape (a,)."""
+    sweeps: Floats = np.sign(arcs["ux"] * arcs["vy"] - arcs["uy"] * arcs["vx"]) * arcs["sweep"]
+    return sweeps
+
+
 def points_at(arcs: NDArray[np.void], starts: Floats, ends: Floats, shares: Floats) -> Floats:
     """The point of each curve at a share of its sweep (or of a cubic's parameter), shape (a, 2)."""
     u, v = half_axes(arcs)

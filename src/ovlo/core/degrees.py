@@ -9,6 +9,7 @@ headings along the axes are looked up, and all others are computed.
 from __future__ import annotations
 
 from math import cos, sin
+from typing import TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -46,6 +47,14 @@ def directions(headings: NDArray[np.float64]) -> tuple[NDArray[np.float64], NDAr
         cosines[along] = np.array([1.0, 0.0, -1.0, 0.0])[quarter]
         sines[along] = np.array([0.0, 1.0, 0.0, -1.0])[quarter]
     return cosines, sines
+
+
+Angles = TypeVar("Angles", float, NDArray[np.float64])
+
+
+def half_turned(angles: Angles) -> Angles:
+    """Angles brought into (-180, 180]."""
+    return 180.0 - (180.0 - angles) % 360.0
 
 
 def from_polar(radius: float, angle: float, centre: tuple[float, float] = (0.0, 0.0)) -> tuple[float, float]:

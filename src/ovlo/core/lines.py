@@ -68,8 +68,7 @@ class Lines:
         starts, ends = z[vertex - 1], z[vertex]
         centres, sweeps = np.zeros_like(starts), np.zeros(len(vertex))
         centres[bends] = starts[bends] - (arcs["ux"] + 1j * arcs["uy"])
-        turned = arcs["ux"] * arcs["vy"] - arcs["uy"] * arcs["vx"] < 0
-        sweeps[bends] = np.clip(np.radians(arcs["sweep"] * np.where(turned, -1, 1)), -2 * np.pi, 2 * np.pi)
+        sweeps[bends] = np.clip(np.radians(curves.signed_sweeps(arcs)), -2 * np.pi, 2 * np.pi)
         # What only closes a path whose last line came back is no line.
         kept = (starts != ends) | bends | (outline.codes[vertex] == 2)
         return cls(starts, ends, centres, sweeps, outline.keys[owner].astype(np.int64))._chosen(kept)

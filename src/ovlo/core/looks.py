@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from ovlo.core.colour import Colour
 from ovlo.core.columns import Style, Text
+from ovlo.core.degrees import half_turned
 from ovlo.core.lines import Complexes, Ints, Lines
 from ovlo.core.nearness import NEIGHBOURS, Layer
 from ovlo.core.picture import SAME, Picture
@@ -41,12 +42,12 @@ def text_words(a: Picture, b: Picture, by: Similarity, tolerance: float) -> tupl
 
 def _is_same_text(a: Text, b: Text, tolerance: float) -> bool:
     manner = ("words", "font", "weight", "slant", "align", "baseline")
-    turn = abs(180 - (180 - (a.heading - b.heading)) % 360)
+    turn = abs(half_turned(a.heading - b.heading))
     return (
         all(getattr(a, name) == getattr(b, name) for name in manner)
         and abs(complex(a.x - b.x, a.y - b.y)) <= tolerance
         and abs(a.size - b.size) <= SAME * b.size
-        and (turn < 1e-4 or turn > 360 - 1e-4)
+        and turn < 1e-4
     )
 
 

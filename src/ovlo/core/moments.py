@@ -9,6 +9,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from ovlo.core.degrees import half_turned
 from ovlo.core.lines import Lines
 from ovlo.core.picture import Picture
 from ovlo.core.transforms import Similarity
@@ -56,7 +57,7 @@ def _text_proposals(a: Picture, b: Picture) -> Iterator[Similarity]:
                 scale, turn = other.size / text.size, other.heading - text.heading
                 factor = scale * np.exp(1j * np.radians(turn))
                 move = complex(other.x, other.y) - factor * complex(text.x, text.y)
-                yield Similarity(scale, 180 - (180 - turn) % 360, *_pair(move))
+                yield Similarity(scale, half_turned(turn), *_pair(move))
 
 
 def _turns(ours: Moments, theirs: Moments, is_mirrored: bool) -> Iterator[float]:

@@ -93,8 +93,7 @@ class Parts:
             x, y = (start + share * (end - start)).tolist()
             return Pose(x, y, heading)
         (x, y), *_ = curves.points_at(arc, start[None], end[None], np.array([share])).tolist()
-        side = np.sign(arc["ux"] * arc["vy"] - arc["uy"] * arc["vx"])
-        return Pose(x, y, normal(heading - float((side * arc["sweep"])[0]) * (1 - share)))
+        return Pose(x, y, normal(heading - float(curves.signed_sweeps(arc)[0]) * (1 - share)))
 
     def beginning(self, step: int, share: float) -> Columns | None:
         """A share of one step's line; None where it leaves none, or is a cubic curve."""

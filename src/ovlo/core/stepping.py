@@ -11,7 +11,9 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from ovlo.core import curves
 from ovlo.core.columns import Columns, Pen
+from ovlo.core.degrees import half_turned
 from ovlo.core.measuring import step_lengths
 from ovlo.core.origins import Origins
 
@@ -71,31 +73,25 @@ def _kinds(columns: Columns) -> list[str]:
     """What each step is: "line", "arc 90°", "curve", "jump", …"""
     names = {Pen.JUMP: "jump", Pen.DRAW: "line", Pen.TRACE: "border", Pen.LIFTED: "lifted"}
     kinds = [names[Pen(pen)] for pen in columns.of_steps("pen").tolist()]
-    for step, sweep in zip(columns.arcs["step"].tolist(), _signed_sweeps(columns).tolist(), strict=True):
+    for step, sweep in zip(
+        columns.arcs["step"].tolist(), curves.signed_sweeps(columns.arcs).tolist(), strict=True
+    ):
         shape = f"arc {sweep:.6g}°" if sweep else "curve"
         kinds[step] = shape if kinds[step] == "line" else f"{kinds[step]} {shape}"
     return kinds
-
-
-def _signed_sweeps(columns: Columns) -> Floats:
-    """The angle by which each arc turns, to the left above 0; 0 for cubic curves."""
-    arcs = columns.arcs
-    side = np.sign(arcs["ux"] * arcs["vy"] - arcs["uy"] * arcs["vx"])
-    sweeps: Floats = side * arcs["sweep"]
-    return sweeps
 
 
 def turns_before(columns: Columns) -> Floats:
     """By how much the nib of each step turned since its step before, degrees in (-180, 180], shape (n,)."""
     headings = columns.steps["heading"]
     beginnings = headings.copy()
-    beginnings[columns.arcs["step"]] -= _signed_sweeps(columns)
+    beginnings[columns.arcs["step"]] -= curves.signed_sweeps(columns.arcs)
     nibs = columns.of_steps("nib")
     order = np.argsort(nibs, kind="stable")
     turns = np.zeros(len(columns))
     same = nibs[order][1:] == nibs[order][:-1]
     turns[order[1:][same]] = (beginnings[order][1:] - headings[order][:-1])[same]
-    return 180.0 - (180.0 - turns) % 360.0
+    return half_turned(turns)
 
 
 class CallRow(NamedTuple):

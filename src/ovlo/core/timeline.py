@@ -26,11 +26,6 @@ class Timeline:
         self._held = np.cumsum(holds)
         self._ends = np.arange(1, self._count + 1) * seconds / max(self._count, 1) + self._held[:-1]
 
-    @property
-    def total(self) -> float:
-        """The length of the whole replay, holds included."""
-        return self.seconds + float(self._held[-1])
-
     def steps_at(self, time: float) -> int:
         """How many steps are drawn by a time."""
         # A step is there at its end, give or take rounding.

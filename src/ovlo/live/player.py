@@ -178,15 +178,18 @@ class Player:
         """One frame of the replay."""
         if not self.replay.tick(time.perf_counter()):
             return
-        self.screen.push(self._compose(self._frames.jump(self.replay.steps)))
+        self._push()
         # The widgets are drawn by Matplotlib, which takes longer than the picture's new lines.
         now = time.perf_counter()
         if now - self._told_at > TELLING or not self.replay.is_playing:
             self._tell()
 
     def _show_steps(self) -> None:
-        self.screen.push(self._compose(self._frames.jump(self.replay.steps)))
+        self._push()
         self._tell()
+
+    def _push(self) -> None:
+        self.screen.push(self._compose(self._frames.jump(self.replay.steps)))
 
     # ── replay ────────────────────────────────────────────────────────────────────────────────────────────
 

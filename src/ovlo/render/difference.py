@@ -43,7 +43,6 @@ def difference_sheet(a: Sheet, b: Sheet, name_a: str, name_b: str, verdict: str)
     sheet = Sheet(wide, height + ROOM)
     sheet.title = "Difference"
     nib = sheet.new_nib()
-    nib.line_width = 2.5
     first, second = Picture.of(a.trail.columns()), Picture.of(b.trail.columns())
     up = complex(0, ROOM / 2)
     spacing = PIECE * max(width, height) / ppu

@@ -55,16 +55,13 @@ class Frames:
         self._empty = self._canvas.pixels.copy()
         self.steps = 0
         self._open: list[_Block] = []
-        self._take(columns)
-
-    def _take(self, columns: Columns) -> None:
-        self.columns = columns
-        self._parts = Parts(columns)
-        self._opened = columns.areas["step"]
+        self.follow(columns)
 
     def follow(self, columns: Columns) -> None:
         """Go on with a trail that begins as the one so far and is longer."""
-        self._take(columns)
+        self.columns = columns
+        self._parts = Parts(columns)
+        self._opened = columns.areas["step"]
 
     @property
     def pixels(self) -> NDArray[np.uint8]:

@@ -54,7 +54,6 @@ class Seen:
         paper = np.array(sheet.paper[:3]) if sheet.paper.opacity == 1 else np.full(3, np.nan)
         self._colours = np.full((*self._shape, 3), paper, np.float32)
         self._top = np.full(self._shape, -1, np.int32)
-        self._paper = sheet.paper
         self._lines = Points(painting.strokes, self._columns, self._to_pixels, self._scale, SPACING)
         self._positions = np.full(len(painting.strokes), -1)
         self._waiting: list[int] = []
@@ -245,17 +244,15 @@ class Seen:
                     words = f"The words {mark.words!r}"
                     yield self._covered(words, cover_by, complex(mark.x, mark.y), (), (mark.origin,), "text")
                 continue
-            if mark.paint is None or position in seen or not self._is_covered(position, mark):
+            if mark.paint is None or position in seen or (cover_by := self._covering(position, mark)) < 0:
                 continue
             area = self._area_of(mark)
             mine = areas_of_pieces == area
             if (mine & ~hidden).any():
                 continue
             told |= mine
-            window, inside = cover(*self._border(mark), mark.rule, self._shape)
             row = self._columns.areas[area]
             middle = self._painting.outline_of(mark).path(mark.number)[0].mean(axis=0)
-            cover_by = int(self._top[window][inside][0])
             steps, origins = self._steps_of(area), (int(row["origin"]),)
             yield self._covered("This area", cover_by, complex(*middle), steps, origins, "area")
         for piece in np.flatnonzero(hidden & ~told).tolist():
@@ -283,10 +280,11 @@ class Seen:
             kind,
         )
 
-    def _is_covered(self, position: int, mark: Mark) -> bool:
+    def _covering(self, position: int, mark: Mark) -> int:
+        """The position of an area that covers a part of an area of which nothing is seen; -1 for others."""
         window, inside = cover(*self._border(mark), mark.rule, self._shape)
         above = self._top[window][inside]
-        return bool(len(above)) and bool((above > position).all())
+        return int(above[0]) if len(above) and (above > position).all() else -1
 
     def _hidden_pieces(self) -> NDArray[np.bool_]:
         """Which pieces of strokes are covered wherever they are looked at."""
