@@ -9,7 +9,7 @@ from pathlib import Path
 
 from bench.harness import Ratio
 from ovlo import Nib, Sheet
-from ovlo.render.animation import Pace, film_of
+from ovlo.render.formats.animation import Pace, film_of
 
 STEPS = 10_000
 

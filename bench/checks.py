@@ -7,10 +7,10 @@ from collections.abc import Callable, Iterator
 
 from bench.harness import Ratio
 from ovlo import Nib, Sheet
-from ovlo.core.columns import Columns
-from ovlo.core.comparing import compare
-from ovlo.core.hosting import hosted
-from ovlo.core.origins import Recorder
+from ovlo.core.compare.compare import compare
+from ovlo.core.sheet.host import hosted
+from ovlo.core.trail.columns import Columns
+from ovlo.core.trail.origins import Recorder
 
 STEPS = 100_000
 
@@ -28,7 +28,7 @@ def polygons(nib: Nib, steps: int) -> None:
     """Filled twelve-sided kites all over the sheet."""
     for i in range(steps // 13):
         nib.travel_to(i * 7919 % 907 - 450, i * 104729 % 911 - 450)
-        with nib.filled("gold"):
+        with nib.area("gold"):
             for _ in nib.full_turn(12):
                 nib.forward(5)
 
@@ -54,25 +54,25 @@ def nine_hundred_deep(nib: Nib, steps: int) -> None:
     nested(nib, 900, steps)
 
 
-def drawn(procedure: Callable[[Nib, int], None], steps: int = STEPS) -> Sheet:
+def drawn(function: Callable[[Nib, int], None], steps: int = STEPS) -> Sheet:
     """A sheet with a drawing, recorded plainly."""
     sheet = Sheet(1000, 1000)
-    procedure(sheet.new_nib(), steps)
+    function(sheet.new_nib(), steps)
     return sheet
 
 
-def traced(procedure: Callable[[Nib, int], None], steps: int = STEPS) -> Sheet:
+def traced(function: Callable[[Nib, int], None], steps: int = STEPS) -> Sheet:
     """The same with the place each step comes from."""
     recorder = Recorder(lambda file: file == __file__, sys._getframe())
     with hosted(recorder=recorder):
-        return drawn(procedure, steps)
+        return drawn(function, steps)
 
 
 def ratios() -> Iterator[Ratio]:
     """The rows of the table."""
-    for procedure in (walk, sixteen_deep, nine_hundred_deep):
-        name = f"origins of 100,000 steps, {procedure.__name__.replace('_', ' ')}"
-        yield Ratio(name, "recorded plainly", 4, _of(drawn, procedure), _of(traced, procedure))
+    for function in (walk, sixteen_deep, nine_hundred_deep):
+        name = f"origins of 100,000 steps, {function.__name__.replace('_', ' ')}"
+        yield Ratio(name, "recorded plainly", 4, _of(drawn, function), _of(traced, function))
     yield Ratio(
         "time per step of origins 900 deep, 300,000 steps",
         "10,000 steps",
@@ -82,10 +82,10 @@ def ratios() -> Iterator[Ratio]:
         per_floor=10_000,
         per_ours=300_000,
     )
-    for procedure in (walk, polygons):
-        sheet = drawn(procedure)
-        name = f"check of 100,000 steps, {procedure.__name__}"
-        yield Ratio(name, "recorded plainly", 25, _of(drawn, procedure), sheet.check)
+    for function in (walk, polygons):
+        sheet = drawn(function)
+        name = f"check of 100,000 steps, {function.__name__}"
+        yield Ratio(name, "recorded plainly", 25, _of(drawn, function), sheet.check)
     small, large = drawn(walk, 10_000), drawn(walk, 300_000)
     yield Ratio(
         "time per step of a check, 300,000 steps",
@@ -96,8 +96,8 @@ def ratios() -> Iterator[Ratio]:
         10_000,
         300_000,
     )
-    a, b = drawn(walk).trail.columns(), drawn(_turned).trail.columns()
-    other = drawn(_and_one_more).trail.columns()
+    a, b = drawn(walk)._columns, drawn(_turned)._columns
+    other = drawn(_and_one_more)._columns
     for name, second in (("equal", a), ("turned", b), ("different", other)):
         yield Ratio(
             f"compare, two of 100,000 steps, {name}",
@@ -108,8 +108,8 @@ def ratios() -> Iterator[Ratio]:
         )
 
 
-def _of(what: Callable[..., Sheet], procedure: Callable[[Nib, int], None]) -> Callable[[], object]:
-    return lambda: what(procedure)
+def _of(what: Callable[..., Sheet], function: Callable[[Nib, int], None]) -> Callable[[], object]:
+    return lambda: what(function)
 
 
 def _compared(a: Columns, b: Columns) -> Callable[[], object]:
@@ -128,5 +128,5 @@ def _turned(nib: Nib, steps: int) -> None:
 
 def bytes_per_origin() -> float:
     """What the places of 100,000 steps take, per step."""
-    trail = traced(walk).trail
-    return sys.getsizeof(trail._origins) / len(trail)
+    trail = traced(walk)._trail
+    return sys.getsizeof(trail._store.places) / len(trail)

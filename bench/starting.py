@@ -56,7 +56,7 @@ def ratios() -> Iterator[Ratio]:
         floor=process(sys.executable, "-c", "import numpy, click"),
         ours=process(ovlo, "draw", str(EXAMPLES / "row_of_kites.py"), "-o", "kites.svg"),
     )
-    vary = (ovlo, "vary", "busy.py", "--range", "number=1..100", "-o", "contact.svg")
+    vary = (ovlo, "vary", "busy.py", "--values", "number=1..100", "-o", "contact.svg")
     yield Ratio(
         "vary, 100 cells, two workers",
         "the same with one worker",

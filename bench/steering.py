@@ -12,9 +12,9 @@ import numpy as np
 
 from bench.harness import Ratio
 from ovlo import Sheet
-from ovlo.core.columns import STEP
-from ovlo.core.degrees import ALONG_AXES, DEGREE
-from ovlo.core.table import Table
+from ovlo.core.trail.columns import STEP
+from ovlo.core.trail.table import Table
+from ovlo.core.values.degrees import ALONG_AXES, DEGREE
 
 STEPS = 1_000_000
 BYTES_PER_STEP = 28

@@ -53,7 +53,7 @@ def replay() -> str:
 
     player.screen.every(TICK, tick)
     player.play()
-    player.screen.show(block=True)
+    player.screen.show(wait=True)
     tenth = len(taken) // 10
     first, last = (statistics.mean(part) for part in (taken[:tenth], taken[-tenth - 1 : -1]))
     rate = (len(begins) - 1) / (begins[-1] - begins[0])

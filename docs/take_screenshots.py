@@ -17,8 +17,8 @@ COMMANDS = {
     "first_kite": ["draw", "examples/first_kite.py"],
     "row_of_kites": ["draw", "examples/row_of_kites.py"],
     "harbour": ["draw", "examples/harbour.py", "--seed", "4"],
-    "six_polygons": ["vary", "examples/polygon.py", "--range", "sides=3..8"],
-    "twelve_seeds": ["vary", "examples/field_of_kites.py", "--range", "seed=1..12"],
+    "six_polygons": ["vary", "examples/polygon.py", "--values", "sides=3..8"],
+    "twelve_seeds": ["vary", "examples/field_of_kites.py", "--values", "seed=1..12"],
     "overlays": [
         "draw",
         "docs/triangle.py",
@@ -28,7 +28,7 @@ COMMANDS = {
         "1.6",
     ],
     "difference": ["compare", "examples/star_twice.py:walked", "examples/star_twice.py:by_corners"],
-    "motif_spirals": ["vary", "examples/motif_spiral.py", "--range", "depth=0,1,2,3,4,100"],
+    "motif_spirals": ["vary", "examples/motif_spiral.py", "--values", "depth=0,1,2,3,4,100"],
 }
 
 
@@ -37,7 +37,17 @@ def main() -> None:
     for name, command in COMMANDS.items():
         picture = SCREENSHOTS / f"{name}.png"
         subprocess.run([OVLO, *command, "-o", picture], check=True, cwd=ROOT)
-    film = ["animate", "examples/first_kite.py", "--seconds", "3", "--fps", "20", "--nib", "--scale", "0.75"]
+    film = [
+        "animate",
+        "examples/first_kite.py",
+        "--seconds",
+        "3",
+        "--fps",
+        "20",
+        "--pointer",
+        "--scale",
+        "0.75",
+    ]
     subprocess.run([OVLO, *film, "-o", SCREENSHOTS / "first_kite.gif"], check=True, cwd=ROOT)
     if shutil.which("xvfb-run"):
         display = ["xvfb-run", "-a", "-s", "-screen 0 1280x800x24 -dpi 96"]

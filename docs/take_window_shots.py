@@ -29,14 +29,14 @@ def main(folder: Path) -> None:
     sheet = run_program(load(str(EXAMPLES / "harbour.py")), seed=4, traced=True).sheet
     assert sheet is not None
     player = open_player(sheet, 4, at_once=False, nib=False)
-    player.screen.show(block=False)
+    player.screen.show(wait=False)
     player.seek(1180)
     wait(player.screen, lambda: True)
     take(player.screen, folder / "window.png")
 
     session = Session(Request(str(EXAMPLES / "kite_family.py"), {"sides": "5"}))
     session.screen.every(TICK, session.tick)
-    session.screen.show(block=False)
+    session.screen.show(wait=False)
     wait(session.screen, lambda: session.controls is not None and session.player.replay.is_over)
     take(session.screen, folder / "live.png")
     session._worker.close()

@@ -7,6 +7,6 @@ def triangle(nib, side=120):
         nib.forward(side)
         nib.left(60)
     nib.travel_to(-100, -100)
-    with nib.filled("white", outline=False):
+    with nib.area("white", outline=False):
         for _ in nib.full_turn(3):
             nib.forward(100)

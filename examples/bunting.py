@@ -35,10 +35,10 @@ def from_sag(sag):
 
 def flag(nib, width, colour):
     """A pennant that hangs from the rope, as wide as twice `width`."""
-    with nib.filled(colour):
+    with nib.area(colour):
         nib.back(width)
         nib.right(70)
         nib.forward(width * 2.92)
         nib.left(140)
         nib.forward(width * 2.92)
-        nib.close()
+        nib.line_to_start()

@@ -17,7 +17,7 @@ def field_of_kites(
         size = largest * (0.3 + 0.7 * (i + 1) / count)
         nib.travel_to(dice.point(margin=2.6 * largest))
         nib.turn_to(dice.number(60, 120))
-        kite(nib, size, dice.integer(3, 7), dice.colour("mid"), dice.integer(2, 4))
+        kite(nib, size, dice.integer(3, 7), dice.colour("vivid"), dice.integer(2, 4))
 
 
 def kite(nib, size, sides, sail, bows):

@@ -24,7 +24,7 @@ def harbour(nib, kites: Annotated[int, Span(0, 9)] = 5, title: str = "Kite day a
     boat(nib, 60, SEA - 125, 1.5, "antiquewhite")
     for i in range(kites):
         x = -560 + 900 * (i + 0.5) / kites
-        kite(nib, x, nib.dice.number(150, 290), 26 + 24 * i / kites, nib.dice.colour("mid"))
+        kite(nib, x, nib.dice.number(150, 290), 26 + 24 * i / kites, nib.dice.colour("vivid"))
     for x, y, size in [(-590, 90, 26), (-530, 120, 20), (-560, 60, 16), (560, 300, 22), (520, 330, 16)]:
         gull(nib, x, y, size)
     for shift, colour in ((3, "#141a3a"), (0, "moccasin")):
@@ -56,9 +56,9 @@ def sun(nib, x, y, radius):
 
 def hill(nib, x, width, height, colour):
     """A hill that stands on the water, as an arc of a circle."""
-    at(nib, x - width / 2, SEA).face(x, SEA + height)
+    at(nib, x - width / 2, SEA).aim_at(x, SEA + height)
     slope = nib.heading
-    with nib.filled(colour, outline=False):
+    with nib.area(colour, outline=False):
         nib.left(slope)
         nib.arc_right((width**2 / 4 + height**2) / (2 * height), 4 * slope)
 
@@ -82,7 +82,7 @@ def glitter(nib, x, y):
 def lighthouse(nib, x, y, height):
     """Red and white bands on a hill, a lantern, and its beams."""
     for heading in (172, 186):
-        with at(nib, x, y + height + 14, heading).filled("#fff3c430", outline=False):
+        with at(nib, x, y + height + 14, heading).area("#fff3c430", outline=False):
             nib.forward(620)
             nib.left(92)
             nib.forward(50)
@@ -95,12 +95,12 @@ def lighthouse(nib, x, y, height):
 
 def boat(nib, x, y, size, sail):
     """A hull and two sails."""
-    with at(nib, x - 55 * size, y).filled("#3a1f1a", outline=False):
+    with at(nib, x - 55 * size, y).area("#3a1f1a", outline=False):
         for turn, side in ((0, 110), (130, 34), (50, 66)):
             nib.right(turn)
             nib.forward(side * size)
     for reach in (44, -34):
-        with at(nib, x + reach * size / 14, y + 8 * size).filled(sail, outline=False):
+        with at(nib, x + reach * size / 14, y + 8 * size).area(sail, outline=False):
             nib.line_to(x + reach * size, y + 8 * size)
             nib.line_to(x + reach * size / 14, y + 104 * size)
 

@@ -29,9 +29,9 @@ def kite(
 def bow(nib, size):
     """Two triangles that meet where the nib stands."""
     for side in (90, -90):
-        with nib.returning(), nib.filled("gold"):
+        with nib.returning(), nib.area("gold"):
             nib.left(side - 30)
             nib.forward(size)
             nib.left(120)
             nib.forward(size)
-            nib.close()
+            nib.line_to_start()

@@ -7,11 +7,11 @@ from ovlo import Motif, Span, drawing, end_to_end
 
 def side(nib):
     """One side of the spiral, with a pennant on it."""
-    with nib.filled("lightskyblue"):
+    with nib.area("lightskyblue"):
         nib.forward(90)
         nib.left(150)
         nib.forward(40)
-        nib.close()
+        nib.line_to_start()
     nib.travel_to(90, 0)
     nib.turn_to(0)
 

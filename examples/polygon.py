@@ -1,4 +1,4 @@
-"""One polygon, to be varied: `ovlo vary polygon.py --range sides=3..8`."""
+"""One polygon, to be varied: `ovlo vary polygon.py --values sides=3..8`."""
 
 from typing import Annotated
 

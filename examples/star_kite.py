@@ -14,7 +14,7 @@ def star_kite(
 ):
     """A star whose every point is joined with the one `step` further on."""
     nib.ink = "lemonchiffon"
-    nib.join = "miter"
+    nib.line_join = "miter"
     nib.turn_to(90)
-    nib.star(points, 170, step, fill="goldenrod", rule=rule)
+    nib.star(points, 170, step, fill="goldenrod", fill_rule=rule)
     nib.circle(178)

@@ -13,7 +13,7 @@ def walked(nib, points: Annotated[int, Span(5, 15, 2)] = 5, radius: Annotated[fl
     nib.travel_to(from_polar(radius, 72))
     nib.turn_to(72 + 90 + 360 / points)
     side = 2 * radius * sin(radians(360 / points))
-    for _ in nib.full_turn(points, turns=2):
+    for _ in nib.full_turn(points, rounds=2):
         nib.forward(side)
 
 
@@ -27,4 +27,4 @@ def by_corners(
     nib.travel_to(corners[0])
     for i in range(1, points):
         nib.line_to(corners[2 * i % points])
-    nib.close()
+    nib.line_to_start()

@@ -9,12 +9,12 @@ def bow(nib):
     """A stretch of string with a bow in the middle of it."""
     nib.forward(18)
     for sense in (1, -1):
-        with nib.returning(), nib.filled("gold"):
+        with nib.returning(), nib.area("gold"):
             nib.left(sense * 60)
             nib.forward(16)
             nib.right(sense * 120)
             nib.forward(16)
-            nib.close()
+            nib.line_to_start()
     nib.arc_left(60, 18)
 
 

@@ -21,5 +21,5 @@ def wind_spinner(
     """A rosette of polygons, each blade in the next colour of the hue circle."""
     nib.line_width = 1.5
     for i in nib.full_turn(blades):
-        with nib.filled(shift_hue("#ff6347b0", 360 * i / blades)):
+        with nib.area(shift_hue("#ff6347b0", 360 * i / blades)):
             polygon(nib, sides, side)

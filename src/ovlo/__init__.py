@@ -11,28 +11,25 @@ sheet.save("square.svg")
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
-
-from ovlo.core.colour import Colour, blend, ramp, shift_hue
-from ovlo.core.degrees import from_polar
-from ovlo.core.dice import Dice
-from ovlo.core.errors import BadType, BadValue, FileTrouble, OvloError
-from ovlo.core.nib import Nib
-from ovlo.core.pose import Pose
-from ovlo.core.sheet import Sheet
-from ovlo.core.trail import Trail
+from ovlo.core.sheet.joining import column, end_to_end, layered, row
+from ovlo.core.sheet.motif import Motif
+from ovlo.core.sheet.nib import Nib
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.values.colour import Colour, blend, ramp, shift_hue
+from ovlo.core.values.degrees import from_polar
+from ovlo.core.values.dice import Dice
+from ovlo.core.values.errors import BadType, BadUse, BadValue, FileTrouble, OvloError
+from ovlo.core.values.finding import Finding
+from ovlo.core.values.pose import Pose
+from ovlo.core.values.version import VERSION
 from ovlo.program.drawing import Drawing, drawing
 from ovlo.program.parameters import Span
 
-if TYPE_CHECKING:
-    from ovlo.core.findings import Finding
-    from ovlo.core.joining import column, end_to_end, layered, row
-    from ovlo.core.motif import Motif
-
-__version__ = "0.1.0"
+__version__ = VERSION
 
 __all__ = [
     "BadType",
+    "BadUse",
     "BadValue",
     "Colour",
     "Dice",
@@ -45,7 +42,6 @@ __all__ = [
     "Pose",
     "Sheet",
     "Span",
-    "Trail",
     "blend",
     "column",
     "drawing",
@@ -57,20 +53,6 @@ __all__ = [
     "shift_hue",
 ]
 
-LATE = {
-    "Finding": "ovlo.core.findings",
-    "Motif": "ovlo.core.motif",
-    "column": "ovlo.core.joining",
-    "end_to_end": "ovlo.core.joining",
-    "layered": "ovlo.core.joining",
-    "row": "ovlo.core.joining",
-}
-"""Names that most programs do without: loaded when they are first asked for."""
 
-
-def __getattr__(name: str) -> object:
-    from importlib import import_module
-
-    if name not in LATE:
-        raise AttributeError(f"module 'ovlo' has no attribute {name!r}")
-    return getattr(import_module(LATE[name]), name)
+def __dir__() -> list[str]:
+    return __all__

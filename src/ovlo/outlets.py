@@ -1,10 +1,11 @@
-"""From a sheet or motif to a file, a window or a notebook cell: the one door up to the renderers.
+"""From a sheet or motif to a file, a page or a notebook cell: what is behind the core's one door upward.
 
 save(sheet, "kite.svg", scale=1)
 """
 
 from __future__ import annotations
 
+import sys
 from collections.abc import Iterable
 from os import PathLike
 from pathlib import Path
@@ -13,21 +14,22 @@ from typing import TYPE_CHECKING, TypedDict, Unpack
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.columns import Text
-from ovlo.core.errors import FileTrouble
-from ovlo.core.sheet import Sheet
+from ovlo.core.sheet.motif import Motif, recorded
+from ovlo.core.sheet.only import only
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.trail.columns import Text
+from ovlo.core.values.errors import FileTrouble
 from ovlo.render import lettering
 from ovlo.render.files import check_folder, write
-from ovlo.render.formats import renderer_of
+from ovlo.render.formats.table import renderer_of
 from ovlo.render.page import Page, mark_boxes
 
 if TYPE_CHECKING:
-    from ovlo.core.findings import Finding
-    from ovlo.core.motif import Motif
+    from ovlo.core.values.finding import Finding
 
 
 class How(TypedDict, total=False):
-    """How a picture is to look; see `Sheet.save`. `only` names a procedure whose marks are not pale."""
+    """How a picture is to look; see `Sheet.save`. `only` names a function whose marks are not pale."""
 
     scale: float
     fit: bool
@@ -38,52 +40,56 @@ class How(TypedDict, total=False):
 def save(sheet: Sheet, path: str | PathLike[str], **how: Unpack[How]) -> None:
     """Write a sheet's picture in the format its file ending names."""
     target = Path(path)
-    check_target(target)
+    check_target(target, "save")
     write(target, as_bytes(sheet, target.suffix, **how))
 
 
-def check_target(path: Path) -> None:
-    """Refuse, before anything is drawn, a file that could not be written."""
-    renderer_of(path.suffix)
-    check_folder(path)
+def check_target(path: Path, call: str) -> None:
+    """Refuse, before anything is drawn, a file that could not be written; `call` is what named it."""
+    renderer_of(path.suffix, call)
+    check_folder(path, call)
 
 
 def as_bytes(sheet: Sheet, suffix: str, **how: Unpack[How]) -> bytes:
     """A sheet's picture in the format of a file ending."""
-    render = renderer_of(suffix)
-    page = Page.of(sheet, how.get("scale", 1), how.get("fit", False))
-    columns = sheet.trail.columns()
-    if procedure := how.get("only"):
-        from ovlo.core.paling import only
-
-        columns = only(sheet, procedure)
+    render = renderer_of(suffix, "save")
+    page = Page.of(sheet, how.get("scale", 1), how.get("fit", False), _script_name())
+    columns = sheet._columns
+    if function := how.get("only"):
+        columns = only(sheet, function, "--only")
     if overlay := how.get("overlay"):
-        from ovlo.render.overlays import checked_overlays, with_overlays
+        from ovlo.render.additions.overlays import checked_overlays, with_overlays
 
         columns = with_overlays(columns, sheet, page, checked_overlays(overlay, "save"))
     return render(columns, page)
 
 
+def _script_name() -> str:
+    """What a picture of the script that Python runs is called."""
+    file = getattr(sys.modules.get("__main__"), "__file__", None) or ""
+    return Path(file).stem if file.endswith(".py") else ""
+
+
 def save_motif(motif: Motif, path: str | PathLike[str], scale: float) -> None:
     """Write a motif on a page around it."""
     target = Path(path)
-    check_target(target)
+    check_target(target, "save")
     write(target, motif_as_bytes(motif, target.suffix, scale))
 
 
 def motif_as_bytes(motif: Motif, suffix: str, scale: float = 1) -> bytes:
     """A motif's picture in the format of a file ending."""
-    return renderer_of(suffix)(motif.columns, Page.around(motif.columns, motif.box, scale))
+    columns = motif._columns
+    return renderer_of(suffix, "save")(columns, Page.around(columns, motif.box, scale))
 
 
 def motif_from_svg(path: str | PathLike[str]) -> Motif:
     """The picture in an SVG file."""
-    from ovlo.core.motif import Motif
-    from ovlo.render.svg_reader import draw_into, read
+    from ovlo.render.formats.svg_reader import draw_into, read
 
     shapes = read(Path(path))
-    motif = Motif.record(lambda nib: draw_into(nib, shapes))
-    if not np.isfinite(motif.columns.points).all():
+    motif = recorded(lambda nib: draw_into(nib, shapes))
+    if not np.isfinite(motif._columns.points).all():
         raise FileTrouble(f"from_svg: {path} holds numbers that are not finite; it is not read.")
     return motif
 
@@ -95,7 +101,7 @@ def text_box(text: Text) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
 
 def check(sheet: Sheet) -> list[Finding]:
     """What the rules of a check come upon."""
-    from ovlo.core.checking import Eyes, findings
+    from ovlo.core.check.check import Eyes, findings
 
     eyes = Eyes(mark_boxes(sheet), Page.of(sheet, fit=True).scale, lettering.glyphs)
     return findings(sheet, eyes)
@@ -109,13 +115,13 @@ def live(target: str, values: dict[str, str], seed: int | None) -> None:
     Session(Request(target, values, seed)).run()
 
 
-def show(sheet: Sheet, seconds: float, at_once: bool, block: bool, nib: bool) -> None:
+def show(sheet: Sheet, seconds: float, at_once: bool, wait: bool, pointer: bool) -> None:
     """Replay a sheet in a window, or display it in a notebook."""
     from ovlo.live import notebook
 
     if notebook.is_running():
-        notebook.display(sheet, block)
+        notebook.display(sheet, wait)
         return
     from ovlo.live.window import show_sheet
 
-    show_sheet(sheet, seconds, at_once, block, nib)
+    show_sheet(sheet, seconds, at_once, wait, pointer)

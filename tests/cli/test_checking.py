@@ -31,7 +31,7 @@ def tail(nib):
 def test_a_check_shows_the_line_and_the_mend(ovlo_command, program):
     done = ovlo_command("check", program(WRONG))
     assert done.returncode == 1
-    assert "problem: turn-total at (60, 103.9)" in done.stdout
+    assert "problem: turns-miss-360 at (60, 103.9)" in done.stdout
     assert "> 6 |         nib.forward(60)" in done.stdout
     assert "Mend: Turn by 120° (360 / 3) after each side." in done.stdout
     assert "     9 |     tail(nib)\n  > 12 |     nib.line_to(300, -100)" in done.stdout
@@ -41,7 +41,7 @@ def test_a_check_shows_the_line_and_the_mend(ovlo_command, program):
 def test_a_check_as_json(ovlo_command, program):
     done = ovlo_command("check", program(WRONG), "--json", "--skip", "off-sheet")
     (finding,) = json.loads(done.stdout)
-    assert finding["rule"] == "turn-total"
+    assert finding["rule"] == "turns-miss-360"
     assert finding["severity"] == "problem"
     assert finding["lines"] == [6]
     assert "inside a triangle" in finding["message"]
@@ -49,15 +49,15 @@ def test_a_check_as_json(ovlo_command, program):
 
 
 def test_findings_are_silenced_by_rule_and_by_comment(ovlo_command, program):
-    silent = WRONG.replace("nib.forward(60)", "nib.forward(60)  # ovlo: skip turn-total, not-closed").replace(
-        "    tail(nib)", "    tail(nib)  # ovlo: skip off-sheet"
-    )
+    silent = WRONG.replace(
+        "nib.forward(60)", "nib.forward(60)  # ovlo: skip turns-miss-360, not-closed"
+    ).replace("    tail(nib)", "    tail(nib)  # ovlo: skip off-sheet")
     done = ovlo_command("check", program(silent))
     assert (done.returncode, done.stdout.splitlines()[-1]) == (0, "No findings.")
-    both = ["--skip", "turn-total", "--skip", "off-sheet"]
+    both = ["--skip", "turns-miss-360", "--skip", "off-sheet"]
     assert ovlo_command("check", program(WRONG), *both).returncode == 0
-    misspelt = ovlo_command("check", program(WRONG), "--skip", "turntotal")
-    assert (misspelt.returncode, "did you mean 'turn-total'" in misspelt.stderr) == (2, True)
+    misspelt = ovlo_command("check", program(WRONG), "--skip", "turns-mis-360")
+    assert (misspelt.returncode, "did you mean 'turns-miss-360'" in misspelt.stderr) == (2, True)
 
 
 def test_hints_count_when_strict(ovlo_command, program):
@@ -70,7 +70,7 @@ def test_hints_count_when_strict(ovlo_command, program):
 def test_rules_are_explained_with_their_numbers(ovlo_command):
     done = ovlo_command("check", "--rules")
     assert done.returncode == 0
-    for words in ("not-closed (problem)", "10%", "hidden-mark (hint)", "CIEDE2000", "# ovlo: skip"):
+    for words in ("not-closed (problem)", "10%", "covered (hint)", "CIEDE2000", "# ovlo: skip"):
         assert words in done.stdout
 
 
@@ -78,7 +78,7 @@ def test_a_failing_program_is_checked_as_far_as_it_got(ovlo_command, program):
     done = ovlo_command("check", program(WRONG.replace("    tail(nib)", "    1 / 0")))
     assert done.returncode == 1
     assert "ZeroDivisionError" in done.stderr
-    assert "turn-total" in done.stdout
+    assert "turns-miss-360" in done.stdout
 
 
 def test_steps_as_a_table_as_csv_and_as_an_outline(ovlo_command, program):
@@ -86,15 +86,15 @@ def test_steps_as_a_table_as_csv_and_as_an_outline(ovlo_command, program):
     table = ovlo_command("steps", path).stdout
     assert "line         (60, 0)              (90, 51.96)          60°       60°" in table
     rows = list(csv.DictReader(io.StringIO(ovlo_command("steps", path, "--csv", "--only", "tail").stdout)))
-    assert [(row["kind"], row["line"], row["procedure"]) for row in rows] == [("line", "12", "tail")]
-    outline = ovlo_command("steps", path, "--outline").stdout.splitlines()
+    assert [(row["kind"], row["line"], row["function"]) for row in rows] == [("line", "12", "tail")]
+    outline = ovlo_command("steps", path, "--calls").stdout.splitlines()
     assert outline[1].split() == ["kite", "1", "5", "480.0", "px"]
     assert outline[2].split() == ["tail", "1", "1", "300.0", "px"]
     wrong = ovlo_command("steps", path, "--only", "tale")
     assert (wrong.returncode, "did you mean 'tail'" in wrong.stderr) == (2, True)
 
 
-@pytest.mark.parametrize("overlay", ["grid,axes", "vertices, order", "nib", "findings"])
+@pytest.mark.parametrize("overlay", ["grid,axes", "angles, steps", "pointer", "findings"])
 def test_overlays_change_the_picture_and_nothing_else(ovlo_command, program, tmp_path, overlay):
     path = program(WRONG.replace("300", "100"))
     plain = ovlo_command("draw", path, "-o", "plain.png")

@@ -34,7 +34,7 @@ def test_a_drawing_is_saved_in_every_format_asked_for(ovlo_command, program, tmp
     values, svg, png = done.stdout.splitlines()
     assert values == "kite with side=90"
     assert svg == (
-        "a.svg: 320 × 240 px, 5 steps (4 drawn, 1 jump), 360.0 px drawn, the pen came back to its start"
+        "a.svg: 320 × 240 px, 5 steps (4 drawn, 1 jump), 360.0 px drawn, the nib came back to its start"
     )
     assert png.startswith("a.png: ")
     assert ElementTree.parse(tmp_path / "a.svg").getroot().attrib["width"] == "640px"
@@ -46,7 +46,7 @@ def test_a_script_runs_as_main_and_its_show_does_nothing(ovlo_command, program):
     done = ovlo_command("draw", program(SCRIPT))
     assert done.returncode == 0, done.stderr
     assert "kite.svg: 320 × 240 px, 3 steps (2 drawn, 1 jump), 100.0 px drawn" in done.stdout
-    assert "the pen ended 90.55 px from its start" in done.stdout
+    assert "the nib ended 90.55 px from its start" in done.stdout
 
 
 def test_of_several_sheets_the_last_is_the_picture(ovlo_command, program):

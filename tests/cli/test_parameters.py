@@ -122,7 +122,7 @@ def test_the_same_seed_gives_the_same_file(ovlo_command, program, tmp_path):
 
 def test_vary_draws_all_combinations_whatever_the_workers(ovlo_command, program, tmp_path):
     target = f"{program(KITES)}:kite"
-    ranges = ["--range", "sides=3..8", "--range", "side=20,40"]
+    ranges = ["--values", "sides=3..8", "--values", "side=20,40"]
     one = ovlo_command("vary", target, *ranges, "-o", "one.png", "-o", "one.svg", "--workers", 1)
     two = ovlo_command("vary", target, *ranges, "-o", "two.png", "--workers", 2)
     assert one.returncode == two.returncode == 1  # two cells fail
@@ -135,7 +135,7 @@ def test_vary_draws_all_combinations_whatever_the_workers(ovlo_command, program,
 
 def test_vary_over_seeds_shows_outcomes_of_one_drawing(ovlo_command, program, tmp_path):
     done = ovlo_command(
-        "vary", f"{program(KITES)}:scatter", "--set", "count=4", "--range", "seed=1..3", "-o", "seeds.svg"
+        "vary", f"{program(KITES)}:scatter", "--set", "count=4", "--values", "seed=1..3", "-o", "seeds.svg"
     )
     assert done.returncode == 0, done.stderr
     svg = (tmp_path / "seeds.svg").read_text()
@@ -156,7 +156,7 @@ def test_vary_over_seeds_shows_outcomes_of_one_drawing(ovlo_command, program, tm
     ],
 )
 def test_vary_refuses_ranges_that_cannot_be(ovlo_command, program, ranges, words):
-    options = [part for text in ranges for part in ("--range", text)]
+    options = [part for text in ranges for part in ("--values", text)]
     done = ovlo_command("vary", f"{program(KITES)}:kite", *options)
     assert done.returncode == 2
     assert words in done.stderr
@@ -179,15 +179,15 @@ finally:
 @pytest.mark.parametrize(
     ("body", "options", "words"),
     [
-        ("nib.forward(1)", ["--max-steps", 50], "more than 50 steps"),
-        ("nib.pause(1)", ["--max-steps", 50], "more than 50 steps"),
-        ("nib.text('kite')", ["--max-steps", 50], "more than 50 steps"),
+        ("nib.forward(1)", ["--step-limit", 50], "more than 50 steps"),
+        ("nib.pause(1)", ["--step-limit", 50], "more than 50 steps"),
+        ("nib.text('kite')", ["--step-limit", 50], "more than 50 steps"),
         (
             "nib.stamp(__import__('ovlo').Motif.record(lambda nib: None))",
-            ["--max-steps", 50],
+            ["--step-limit", 50],
             "than 50 steps",
         ),
-        ("nib.walk([1] * 40, 9)", ["--max-steps", 50], "more than 50 steps"),
+        ("nib.walk([1] * 40, 9)", ["--step-limit", 50], "more than 50 steps"),
         ("x = 1", ["--time-limit", 0.3], "its time was over"),
         ("__import__('time').sleep(60)", ["--time-limit", 0.3], "its time was over"),
     ],

@@ -48,7 +48,7 @@ def test_a_picture_follows_the_next_cells(notebook):
     shown, callbacks = notebook
     sheet = Sheet(90, 60)
     nib = sheet.new_nib()
-    sheet.show(block=False)
+    sheet.show(wait=False)
     (cell_was_run,) = callbacks
     cell_was_run(None)
     nib.forward(9)

@@ -14,13 +14,13 @@ from ovlo import BadValue, Motif, Sheet
 from ovlo.live.player import TICK
 from ovlo.live.replay import Replay
 from ovlo.live.window import open_player
-from ovlo.render.png import rasterise
+from ovlo.render.formats.png import rasterise
 
 
 def harbour_kite(steps: int = 40) -> Sheet:
     sheet = Sheet(400, 300, paper="aliceblue")
     nib = sheet.new_nib()
-    with nib.filled("tomato"):
+    with nib.area("tomato"):
         for _ in nib.full_turn(4):
             nib.forward(90)
     for i in range(steps):
@@ -33,7 +33,7 @@ def harbour_kite(steps: int = 40) -> Sheet:
 def player(window):
     player = open_player(harbour_kite(), 4, False, False)
     player.screen.every(TICK, player.tick)
-    player.screen.show(block=False)
+    player.screen.show(wait=False)
     player.screen.canvas.get_tk_widget().update()
     yield player
     player.screen.close()
@@ -52,7 +52,7 @@ def test_a_replay_grows_and_ends_as_the_saved_picture(player, until):
     until(player.screen, lambda: 0 < player.replay.steps < player.replay.length)
     part = (seen(player) != seen(player)[0, 0]).any(axis=2).sum()
     until(player.screen, lambda: player.replay.is_over)
-    whole = rasterise(player.sheet.trail.columns(), player._page())
+    whole = rasterise(player.sheet._columns, player._page())
     assert (seen(player) == whole).all()
     assert 0 < part < (whole != whole[0, 0]).any(axis=2).sum()
 
@@ -89,24 +89,24 @@ def test_the_keys_are_shown_and_go_away(player, press):
 def test_the_mark_is_there_while_it_moves_and_gone_at_the_end(player):
     player.seek(20)
     with_mark = seen(player).copy()
-    player._marks.at = lambda steps, share: None
+    player._moments.pointers.at = lambda steps, share: None
     player.seek(20)
     changed = (seen(player) != with_mark).any(axis=2).sum()
     assert 100 < changed < 800
     player.at_once()
-    assert (seen(player) == rasterise(player.sheet.trail.columns(), player._page())).all()
+    assert (seen(player) == rasterise(player.sheet._columns, player._page())).all()
 
 
 def test_another_mark_or_none(window):
     sheet = harbour_kite()
-    sheet.nibs[0].mark = Motif.record(lambda nib: nib.circle(12, fill="navy"))
+    sheet.nibs[0].pointer = Motif.record(lambda nib: nib.circle(12, fill="navy"))
     player = open_player(sheet, 4, False, True)
     player.screen.canvas.draw()
     player.at_once()
     assert (np.asarray(player._shown)[..., :3] == (0, 0, 128)).all(axis=2).sum() > 100
-    sheet.nibs[0].mark = None
+    sheet.nibs[0].pointer = None
     player.repaint()
-    assert (player._shown == rasterise(sheet.trail.columns(), player._page())).all()
+    assert (player._shown == rasterise(sheet._columns, player._page())).all()
     player.screen.close()
 
 
@@ -157,7 +157,7 @@ def test_s_saves_what_is_seen(player, press, tmp_path, monkeypatch):
 
 def test_an_open_window_follows_what_is_drawn_next(window, until):
     sheet = harbour_kite(5)
-    sheet.show(block=False, at_once=True)
+    sheet.show(wait=False, at_once=True)
     from matplotlib import pyplot
 
     figure = pyplot.figure(pyplot.get_fignums()[-1])
@@ -219,7 +219,7 @@ def test_the_clock_of_a_replay_holds_at_pauses():
     nib.pause(5)
     nib.forward(10)
     nib.forward(10)
-    replay = Replay(sheet.trail.columns(), seconds=4)
+    replay = Replay(sheet._columns, seconds=4)
     replay.play(now=100)
     steps = []
     for moment in (100.5, 101, 102.1, 106.9, 108, 109.1):

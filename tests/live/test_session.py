@@ -9,7 +9,7 @@ from typing import Any
 
 import pytest
 
-from ovlo.core.errors import BadUse
+from ovlo.core.values.errors import BadUse
 from ovlo.live.session import Session
 from ovlo.live.worker import Request
 
@@ -26,7 +26,7 @@ def kite(
     name: str = "Kite",
 ):
     '''A kite over the bay.'''
-    with nib.filled(sail):
+    with nib.area(sail):
         for _ in nib.full_turn(sides):
             nib.forward(40)
     if tail:
@@ -52,7 +52,7 @@ def live(window, program, until):
         session = Session(Request(f"{path}{name}", values or {}))
         sessions.append(session)
         session.screen.every(5, session.tick)
-        session.screen.show(block=False)
+        session.screen.show(wait=False)
         return session
 
     yield start

@@ -24,7 +24,7 @@ def kite(
     nib.polygon(sides, side_length=side * more, fill=sail)
 
 
-def test_a_drawing_is_still_a_plain_procedure():
+def test_a_drawing_is_still_a_plain_function():
     nib = Sheet(10, 10).new_nib()
     kite(nib, 99)
     assert len(nib.sheet.trail) == 101
@@ -72,7 +72,7 @@ def test_values_that_will_not_do_are_refused(values, kind, words):
     ],
 )
 def test_values_are_read_from_text(name, text, value):
-    assert kite.read({name: text}) == {name: value}
+    assert kite._read({name: text}) == {name: value}
 
 
 def test_a_parameter_without_default_says_how_to_give_it():
@@ -133,7 +133,7 @@ def test_a_span_that_cannot_be_is_refused(ends, words):
 
 def test_vary_gives_a_captioned_sheet_of_every_combination():
     sheet = kite.vary(sides=[3, 4, 5], side=[20, 40])
-    captions = [text.words for text in sheet.trail.columns().texts]
+    captions = [text.words for text in sheet._columns.texts]
     assert captions == [
         "kite, varied",
         *(f"sides={sides}, side={side}" for side in (20, 40) for sides in (3, 4, 5)),
@@ -143,7 +143,7 @@ def test_vary_gives_a_captioned_sheet_of_every_combination():
 
 def test_vary_keeps_to_one_scale_unless_told_otherwise():
     def heights(sheet: Sheet) -> list[float]:
-        areas = [run for run in sheet.trail.columns().runs if run["area"] >= 0 and run["pen"]]
+        areas = [run for run in sheet._columns.runs if run["area"] >= 0 and run["pen"]]
         # The first area of a cell is its paper, the second the kite.
         return [float(abs(run["x"])) for run in areas][1::2]
 
@@ -175,6 +175,6 @@ def test_a_failing_variation_tells_so_in_its_cell():
     def boat(nib, sails: int = 1):
         nib.forward(10 / sails)
 
-    words = [text.words for text in boat.vary(sails=[0, 1]).trail.columns().texts]
+    words = [text.words for text in boat.vary(sails=[0, 1])._columns.texts]
     assert any("ZeroDivisionError" in line for line in words)
     assert "sails=1" in words

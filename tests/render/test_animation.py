@@ -12,14 +12,14 @@ import pytest
 from PIL import Image
 
 from ovlo import BadType, BadValue, Motif, Sheet
-from ovlo.core.parts import Parts
+from ovlo.core.paint.stretch import Parts
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
 from ovlo.program.running import run_program
-from ovlo.render.animation import Pace, film_of, reduced
+from ovlo.render.formats.animation import Pace, film_of, reduced
+from ovlo.render.formats.png import rasterise
 from ovlo.render.frames import Frames
 from ovlo.render.page import Page
-from ovlo.render.png import rasterise
 
 PACE = Pace(seconds=2, fps=20, hold=0.5)
 
@@ -27,13 +27,13 @@ PACE = Pace(seconds=2, fps=20, hold=0.5)
 def sails() -> Sheet:
     sheet = Sheet(300, 200, paper="aliceblue")
     nib = sheet.new_nib(x=-100, y=-60)
-    with nib.filled("gold"):
+    with nib.area("gold"):
         for _ in nib.full_turn(5):
             nib.forward(50)
             nib.pause(0.2)
     nib.travel(90)
     nib.text("Kites", 20)
-    with nib.filled("tomato", outline=False), nib.filled("navy"):
+    with nib.area("tomato", outline=False), nib.area("navy"):
         nib.circle(30)
     for _ in range(60):
         nib.forward(6)
@@ -74,16 +74,16 @@ def test_the_nib_is_shown_when_asked_for(tmp_path):
     for number, (without, with_nib) in enumerate(zip(plain, shown, strict=True)):
         differ = (np.asarray(without) != np.asarray(with_nib)).any(axis=2)
         assert 50 < differ.sum() < 900, number
-    sheet.nibs[0].mark = None
+    sheet.nibs[0].pointer = None
     assert (np.asarray(plain.last()) == np.asarray(film_of(sheet, Pace(1, 10, 0, True)).last())).all()
-    with pytest.raises(BadType, match="mark"):
-        sheet.nibs[0].mark = "arrow"  # type: ignore[assignment]
+    with pytest.raises(BadType, match="pointer"):
+        sheet.nibs[0].pointer = "arrow"  # type: ignore[assignment]
 
 
 def test_frames_only_add_and_come_out_as_if_painted_whole():
     (harbour,) = [path for path in example_files() if path.stem == "harbour"]
     sheet = run_program(load(str(harbour)), seed=4).sheet
-    columns, page = sheet.trail.columns(), Page.of(sheet, 0.5)
+    columns, page = sheet._columns, Page.of(sheet, 0.5)
     frames, parts = Frames(columns, page), Parts(columns)
     for steps in range(0, len(columns), 97):
         frames.jump(steps)
@@ -102,11 +102,11 @@ def test_an_area_appears_under_its_lines_when_its_block_ends():
     sheet = Sheet(200, 200)
     nib = sheet.new_nib(x=-50, y=-50)
     nib.line_width, nib.ink = 10, "#ff000080"
-    with nib.filled("blue"):
+    with nib.area("blue"):
         for _ in nib.full_turn(4):
             nib.forward(100)
     nib.travel(5)
-    columns, page = sheet.trail.columns(), Page.of(sheet)
+    columns, page = sheet._columns, Page.of(sheet)
     frames = Frames(columns, page)
     colours = []
     for steps in range(1, len(columns)):
@@ -123,7 +123,7 @@ def test_an_svg_draws_itself(tmp_path):
     assert root.tag.endswith("svg")
     text = path.read_text()
     assert "http" not in text.replace("http://www.w3.org/2000/svg", "")
-    starts = [float(found) for found in re.findall(r"--t:([0-9.]+)s", text)]
+    starts = [float(found) for found in re.findall(r"--ovlo-at:([0-9.]+)s", text)]
     assert 0 <= min(starts) < 1 < max(starts) <= 3.0
     chromium = shutil.which("chromium")
     if chromium is None:
@@ -174,7 +174,7 @@ def test_too_many_frames_are_refused():
 def test_a_mark_of_ones_own_is_a_motif():
     sheet = sails()
     kite = Motif.record(lambda nib: nib.polygon(4, radius=9, fill="navy"))
-    sheet.nibs[0].mark = kite
-    assert sheet.nibs[0].mark is kite
+    sheet.nibs[0].pointer = kite
+    assert sheet.nibs[0].pointer is kite
     pixels = np.asarray(film_of(sheet, Pace(1, 5, 0, True)).last())
     assert (pixels == (0, 0, 128)).all(axis=2).sum() > 50

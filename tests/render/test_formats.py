@@ -104,7 +104,7 @@ def test_fit_of_a_small_drawing_stays_smooth(sheet, nib):
 
 def test_a_line_after_an_area_without_outline_keeps_its_own_cap_and_dash(sheet, nib):
     nib.circle(5, fill="gold", outline=False)
-    nib.line_width, nib.cap, nib.dash = 20, "butt", (40, 40)
+    nib.line_width, nib.line_cap, nib.line_dash = 20, "butt", (40, 40)
     for y in (-60, 60):
         nib.travel_to(-80, y)
         nib.forward(160)

@@ -10,7 +10,7 @@ import pytest
 from PIL import Image
 
 from ovlo import BadValue, FileTrouble, Nib, Sheet
-from ovlo.render import png
+from ovlo.render.formats import png
 from ovlo.render.numbers import number, number_text
 
 SVG = "{http://www.w3.org/2000/svg}"
@@ -35,7 +35,7 @@ def test_an_svg_holds_size_paper_title_and_paths(sheet, nib):
     sheet.title = 'Kites & "tails" <3'
     nib.ink = "#ff634780"
     square(nib)
-    nib.close()
+    nib.line_to_start()
     root = ElementTree.fromstring(sheet._repr_svg_())
     assert root.attrib == {"width": "640px", "height": "480px", "viewBox": "-320 -240 640 480"}
     assert root.findtext(f"{SVG}title") == 'Kites & "tails" <3'
@@ -62,7 +62,7 @@ def test_a_contour_that_began_in_another_style_closes_with_a_line(sheet, nib):
     nib.left(90)
     nib.ink = "red"
     nib.forward(50)
-    nib.close()
+    nib.line_to_start()
     nib.forward(-10)
     assert [path.attrib["d"] for path in paths(sheet)] == ["M0 0 50 0", "M50 0 50 -50 0 0 0 10"]
 
@@ -71,7 +71,7 @@ def test_what_follows_a_closing_step_begins_where_it_closed(sheet, nib):
     nib.forward(50)
     nib.left(90)
     nib.forward(50)
-    nib.close()
+    nib.line_to_start()
     nib.forward(20)
     (path,) = paths(sheet)
     assert path.attrib["d"] == "M0 0 50 0 50 -50ZM0 0 0 -20"

@@ -76,11 +76,14 @@ def test_every_shape_rule_and_line_looks_the_same(renderer, sheet, nib):
     nib.line_width = 5
     for i, rule in enumerate(["nonzero", "evenodd"]):
         nib.travel_to(-240, 150 - 130 * i)
-        nib.star(7, 55, 3, fill="gold", rule=rule, turn=90)
+        nib.star(7, 55, 3, fill="gold", fill_rule=rule, turn=90)
         nib.travel(130)
         nib.ellipse(110, 50, turn=30 + 60 * i, fill="#ff634780")
         nib.travel(130)
-        with nib.filled("khaki", rule=rule), nib.styled(ink="#00008080", join="miter", cap="butt"):
+        with (
+            nib.area("khaki", fill_rule=rule),
+            nib.styled(ink="#00008080", line_join="miter", line_cap="butt"),
+        ):
             nib.circle(50)
             nib.polygon(3, radius=30)
             nib.forward(60)
@@ -88,13 +91,13 @@ def test_every_shape_rule_and_line_looks_the_same(renderer, sheet, nib):
             nib.forward(60)
             nib.right(150)
         nib.travel(60)
-        with nib.styled(dash=(12, 8), cap=("butt", "square")[i]):
+        with nib.styled(line_dash=(12, 8), line_cap=("butt", "square")[i]):
             nib.spiral(3, 55)
     nib.travel_to(-240, -190)
-    with nib.styled(line_width=16, cap="round"):
+    with nib.styled(line_width=16, line_cap="round"):
         nib.forward(0)
     nib.travel(40)
-    with nib.styled(line_width=14, join="bevel"):
+    with nib.styled(line_width=14, line_join="bevel"):
         nib.walk([60, 60, 60], [120, 120, -60])
         nib.arc_right(30, 500)
     ours, theirs = both(sheet, renderer)

@@ -8,8 +8,8 @@ from pathlib import Path
 import pytest
 
 from ovlo import FileTrouble, Motif, Sheet
-from ovlo.core.measuring import drawn_length
-from ovlo.render.svg_reader import LeftOut
+from ovlo.core.paint.measures import drawn_length
+from ovlo.render.formats.svg_reader import LeftOut
 
 HEAD = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="10cm">'
 
@@ -21,24 +21,24 @@ def read(tmp_path: Path, body: str, head: str = HEAD) -> Motif:
 
 
 def test_a_file_that_ovlo_wrote_comes_back_with_the_same_geometry(sheet, nib):
-    nib.ink, nib.line_width, nib.dash = "#00008080", 3, (6, 2)
+    nib.ink, nib.line_width, nib.line_dash = "#00008080", 3, (6, 2)
     for _ in nib.full_turn(5):
         nib.forward(40.128)
-    nib.close()
+    nib.line_to_start()
     nib.arc_right(30, 200)
     nib.travel_to(-90, 40)
-    nib.ellipse(80, 30, turn=20, fill="gold", rule="evenodd")
+    nib.ellipse(80, 30, turn=20, fill="gold", fill_rule="evenodd")
     nib.star(7, 50, 3, fill="#ff634740", outline=False)
     sheet.save("kite.svg")
     with warnings.catch_warnings():
         warnings.simplefilter("error")
         motif = Motif.from_svg("kite.svg")
-    trail = sheet.trail.columns()
+    trail = sheet._columns
     assert motif.box == pytest.approx(Motif(trail, nib.pose).box, abs=0.02)
-    assert drawn_length(motif.columns) == pytest.approx(drawn_length(trail), rel=1e-3)
-    drawn = motif.columns.styles[1]
-    assert (drawn.ink.css, drawn.line_width, drawn.dash) == ("#00008080", 3, (6, 2))
-    assert motif.columns.areas["rule"].tolist() == [1, 0]
+    assert drawn_length(motif._columns) == pytest.approx(drawn_length(trail), rel=1e-3)
+    drawn = motif._columns.styles[1]
+    assert (drawn.ink.css, drawn.line_width, drawn.line_dash) == ("#00008080", 3, (6, 2))
+    assert motif._columns.areas["fill_rule"].tolist() == [1, 0]
     Sheet(640, 480).new_nib().stamp(motif)
     motif.save("again.svg")
 
@@ -51,9 +51,9 @@ def test_shapes_groups_and_transforms_are_read(tmp_path):
         '<polygon points="0,-50 10,-50 10,-60" fill="#0a7"/>',
     )
     assert motif.box == pytest.approx((0, -40, 58, 60))
-    assert motif.columns.styles[1].line_width == 6
-    assert len(motif.columns.areas) == 1
-    curves = motif.columns.arcs
+    assert motif._columns.styles[1].line_width == 6
+    assert len(motif._columns.areas) == 1
+    curves = motif._columns.arcs
     assert sorted(abs(curves["sweep"]).tolist()) == [0, pytest.approx(180)]
 
 

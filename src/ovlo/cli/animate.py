@@ -19,11 +19,11 @@ from ovlo.cli.options import (
     seed_option,
     set_option,
 )
-from ovlo.core.timeline import SECONDS
+from ovlo.core.paint.timeline import SECONDS
 from ovlo.program.loading import load
 from ovlo.program.running import Limits, run_program
-from ovlo.render.animation import Pace, film_of, writer_of
 from ovlo.render.files import check_folder
+from ovlo.render.formats.animation import Pace, film_of, writer_of
 
 Positive = click.FloatRange(min=0, min_open=True)
 
@@ -33,6 +33,8 @@ Positive = click.FloatRange(min=0, min_open=True)
 @output_option(
     "Where to save it: .gif, .apng, .webp or .svg; repeatable. Without it, a GIF named after the program."
 )
+@set_option
+@seed_option
 @click.option("--seconds", type=Positive, default=SECONDS, show_default=True, help="How long it draws.")
 @click.option("--fps", type=Positive, default=25.0, show_default=True, help="Frames a second.")
 @click.option(
@@ -42,9 +44,7 @@ Positive = click.FloatRange(min=0, min_open=True)
     show_default=True,
     help="Seconds the last frame stays.",
 )
-@click.option("--nib", is_flag=True, help="Show the mark of the nib: where it is and where it points.")
-@set_option
-@seed_option
+@click.option("--pointer", is_flag=True, help="Show the pointer of the nib: where it is and where it points.")
 @scale_option
 @limit_options
 def animate(
@@ -53,11 +53,11 @@ def animate(
     seconds: float,
     fps: float,
     hold: float,
-    nib: bool,
+    pointer: bool,
     settings: tuple[str, ...],
     seed: int | None,
     scale: float,
-    max_steps: int,
+    step_limit: int,
     time_limit: float | None,
 ) -> None:
     """Show how a drawing grows, in a file that plays by itself.
@@ -67,15 +67,15 @@ def animate(
     loaded = load(program)
     targets = [Path(output) for output in outputs] or [Path(f"{loaded.name or loaded.path.stem}.gif")]
     for target in targets:
-        writer_of(target.suffix)
-        check_folder(target)
-    outcome = run_program(loaded, pairs(settings, "--set"), seed, Limits(max_steps, time_limit))
+        writer_of(target.suffix, "-o")
+        check_folder(target, "-o")
+    outcome = run_program(loaded, pairs(settings, "--set"), seed, Limits(step_limit, time_limit))
     if outcome.trouble:
         click.echo(outcome.trouble, err=True)
     if outcome.sheet is not None:
         if made := wording.made_with(outcome.sheet):
             click.echo(made)
-        pace = Pace(seconds, fps, hold, nib)
+        pace = Pace(seconds, fps, hold, pointer)
         for target in targets:
             film = film_of(outcome.sheet, pace, scale)
             with click.progressbar(length=len(film), label=f"Animating {target}") as progress:

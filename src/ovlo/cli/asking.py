@@ -7,7 +7,7 @@ from pathlib import Path
 
 import click
 
-from ovlo.core.errors import OvloError, WrongUse
+from ovlo.core.values.errors import BadUse, OvloError
 from ovlo.program.loading import AnyDrawing, Program
 from ovlo.program.parameters import MISSING, Parameter
 from ovlo.program.running import telling_where
@@ -18,10 +18,10 @@ Draw = Callable[[dict[str, str], list[Path]], bool]
 def draw_each(program: Program, given: dict[str, str], targets: list[Path], draw: Draw) -> None:
     """Ask and draw until no more pictures are wanted; each further one has a number in its file name."""
     if not program.declares:
-        raise WrongUse(f"{program.path} is a script, which has no parameters to ask for.")
+        raise BadUse(f"{program.path} is a script, which has no parameters to ask for.")
     with telling_where():
         drawing = program.drawing()
-    drawing.read(given)
+    drawing._read(given)
     number, went_well = 1, True
     while True:
         files = [_numbered(target, number) for target in targets]
@@ -36,8 +36,8 @@ def draw_each(program: Program, given: dict[str, str], targets: list[Path], draw
 def ask_all(drawing: AnyDrawing, given: dict[str, str]) -> dict[str, str]:
     """An answer for each parameter that is not given yet."""
     return {
-        name: _ask(parameter, drawing.name)
-        for name, parameter in drawing.parameters.items()
+        name: _ask(parameter, drawing._name)
+        for name, parameter in drawing._parameters.items()
         if name not in given
     }
 

@@ -15,10 +15,10 @@ import click
 
 from ovlo.cli import wording
 from ovlo.cli.options import limit_options, pairs, program_argument, seed_option, set_option
-from ovlo.core import arguments
-from ovlo.core.checking import RULES
-from ovlo.core.errors import WrongUse
-from ovlo.core.findings import PROBLEM, Finding
+from ovlo.core.check.check import RULES
+from ovlo.core.values import arguments
+from ovlo.core.values.errors import BadUse
+from ovlo.core.values.finding import PROBLEM, Finding
 from ovlo.program.loading import load
 from ovlo.program.running import Limits, run_program
 from ovlo.program.silencing import is_silenced
@@ -59,7 +59,7 @@ def check(
     as_json: bool,
     strict: bool,
     skipped: tuple[str, ...],
-    max_steps: int,
+    step_limit: int,
     time_limit: float | None,
 ) -> None:
     """Find out why a picture is not what was meant.
@@ -69,9 +69,9 @@ def check(
     """
     for name in skipped:
         if name not in RULES:
-            raise WrongUse(f"--skip: there is no rule {name!r}{arguments.near(name, RULES)}; see --rules.")
+            raise BadUse(f"--skip: there is no rule {name!r}{arguments.near(name, RULES)}; see --rules.")
     loaded = load(program)
-    bounds = Limits(max_steps, time_limit)
+    bounds = Limits(step_limit, time_limit)
     outcome = run_program(loaded, pairs(settings, "--set"), seed, bounds, traced=True)
     if outcome.trouble:
         click.echo(outcome.trouble, err=True)

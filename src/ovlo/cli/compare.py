@@ -12,19 +12,20 @@ import click
 
 from ovlo import outlets
 from ovlo.cli.options import limit_options, output_option, pairs, seed_option
-from ovlo.core.comparing import Comparison
-from ovlo.core.comparing import compare as compare_columns
-from ovlo.core.dice import fresh_seed
-from ovlo.core.errors import ProgramFailed, WrongUse
-from ovlo.core.sheet import Sheet
+from ovlo.core.compare.compare import Comparison
+from ovlo.core.compare.compare import compare as compare_columns
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.values.dice import fresh_seed
+from ovlo.core.values.errors import BadUse, ProgramFailed
 from ovlo.program.loading import load
 from ovlo.program.running import Limits, run_program
-from ovlo.render.difference import difference_sheet
+from ovlo.render.additions.difference import difference_sheet
 
 
 @click.command()
 @click.argument("first", metavar="A")
 @click.argument("second", metavar="B")
+@output_option("Lay both pictures over each other in a file: .svg, .png or .pdf; repeatable.")
 @click.option(
     "--set-a", "settings_a", multiple=True, metavar="NAME=VALUE", help="A parameter of A; repeatable."
 )
@@ -32,7 +33,6 @@ from ovlo.render.difference import difference_sheet
     "--set-b", "settings_b", multiple=True, metavar="NAME=VALUE", help="A parameter of B; repeatable."
 )
 @seed_option
-@output_option("Lay both pictures over each other in a file: .svg, .png or .pdf; repeatable.")
 @limit_options
 def compare(
     first: str,
@@ -41,7 +41,7 @@ def compare(
     settings_b: tuple[str, ...],
     seed: int | None,
     outputs: tuple[str, ...],
-    max_steps: int,
+    step_limit: int,
     time_limit: float | None,
 ) -> None:
     """Tell whether two programs draw the same picture, and how they differ.
@@ -51,14 +51,14 @@ def compare(
     """
     targets = [Path(output) for output in outputs]
     for target in targets:
-        outlets.check_target(target)
+        outlets.check_target(target, "-o")
     common = fresh_seed() if seed is None else seed
-    bounds = Limits(max_steps, time_limit)
+    bounds = Limits(step_limit, time_limit)
     a = _drawn(first, pairs(settings_a, "--set-a"), common, bounds)
     b = _drawn(second, pairs(settings_b, "--set-b"), common, bounds)
     if a.unit != b.unit:
-        raise WrongUse(f"A is drawn in {a.unit} and B in {b.unit}; give both sheets the same unit.")
-    found = compare_columns(a.trail.columns(), b.trail.columns())
+        raise BadUse(f"A is drawn in {a.unit} and B in {b.unit}; give both sheets the same unit.")
+    found = compare_columns(a._columns, b._columns)
     verdict = worded(found, a.unit)
     click.echo(verdict)
     for words in found.words:

@@ -12,8 +12,8 @@ import click
 
 from ovlo import outlets
 from ovlo.cli import wording
-from ovlo.core.errors import FileTrouble, OvloError
-from ovlo.core.sheet import Sheet
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.values.errors import FileTrouble, OvloError
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
 from ovlo.program.running import run_program

@@ -24,7 +24,7 @@ from ovlo.cli.options import (
 )
 from ovlo.program.loading import Program, load
 from ovlo.program.running import Limits, Outcome, run_program
-from ovlo.render.overlays import checked_overlays
+from ovlo.render.additions.overlays import checked_overlays
 
 
 @click.command()
@@ -34,11 +34,11 @@ from ovlo.render.overlays import checked_overlays
     "Without it, an SVG named after the program, in this folder."
 )
 @set_option
+@seed_option
 @click.option("--ask", is_flag=True, help="Ask for each parameter, and then whether to draw another.")
 @click.option("--list", "is_list", is_flag=True, help="Show the drawings in the file and their parameters.")
-@seed_option
-@click.option("--fit", is_flag=True, help="Zoom the view so that all marks are seen.")
 @scale_option
+@click.option("--fit", is_flag=True, help="Zoom the view so that all marks are seen.")
 @overlay_option
 @only_option
 @limit_options
@@ -53,7 +53,7 @@ def draw(
     scale: float,
     overlay: str,
     only: str,
-    max_steps: int,
+    step_limit: int,
     time_limit: float | None,
 ) -> None:
     """Run a program and save its picture.
@@ -66,9 +66,9 @@ def draw(
         return
     targets = [Path(output) for output in outputs] or [Path(f"{loaded.name or loaded.path.stem}.svg")]
     for target in targets:
-        outlets.check_target(target)
+        outlets.check_target(target, "-o")
     how = outlets.How(scale=scale, fit=fit, overlay=checked_overlays(overlay, "--overlay"), only=only)
-    given, bounds = pairs(settings, "--set"), Limits(max_steps, time_limit)
+    given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
     if ask:
         asking.draw_each(
             loaded, given, targets, lambda values, files: _draw(loaded, values, seed, bounds, files, how)

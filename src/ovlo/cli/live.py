@@ -23,7 +23,7 @@ def live(
     program: str,
     settings: tuple[str, ...],
     seed: int | None,
-    max_steps: int,
+    step_limit: int,
     time_limit: float | None,
 ) -> None:
     """Watch a drawing, move its parameters, edit its file.
@@ -31,4 +31,4 @@ def live(
     Without NAME, all drawings of the file are offered; their shortcut keys draw them. Press ? for the keys.
     """
     load(program)
-    Session(Request(program, pairs(settings, "--set"), seed, limits=Limits(max_steps, time_limit))).run()
+    Session(Request(program, pairs(settings, "--set"), seed, limits=Limits(step_limit, time_limit))).run()

@@ -12,8 +12,8 @@ from typing import TextIO, cast
 import click
 
 import ovlo
-from ovlo.core.arguments import near
-from ovlo.core.errors import OvloError, ProgramFailed
+from ovlo.core.values.arguments import near
+from ovlo.core.values.errors import OvloError, ProgramFailed
 
 COMMANDS = ("draw", "vary", "check", "steps", "compare", "animate", "live", "demo")
 """Each is a module of this package with a function of the same name, loaded when it is called for."""
@@ -48,10 +48,10 @@ class Group(click.Group):
                 return super().invoke(context)
         except ProgramFailed as error:
             click.echo(str(error), err=True)
-            context.exit(error.exit_status)
+            context.exit(error._exit_status)
         except OvloError as error:
             click.echo(f"Error: {error}", err=True)
-            context.exit(error.exit_status)
+            context.exit(error._exit_status)
 
 
 def _tell(

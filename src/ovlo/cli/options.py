@@ -3,7 +3,7 @@
 @click.command()
 @program_argument
 @limit_options
-def draw(program, max_steps, time_limit): ...
+def draw(program, step_limit, time_limit): ...
 """
 
 from __future__ import annotations
@@ -13,8 +13,8 @@ from typing import Any
 
 import click
 
-from ovlo.core.errors import WrongUse
-from ovlo.program.running import MAX_STEPS
+from ovlo.core.values.errors import BadUse
+from ovlo.program.running import STEP_LIMIT
 
 Decorated = Callable[..., Any]
 
@@ -27,9 +27,9 @@ def pairs(texts: tuple[str, ...], option: str) -> dict[str, str]:
     for text in texts:
         name, equals, value = text.partition("=")
         if not equals or not name.strip():
-            raise WrongUse(f"{option} takes name=value, as in {option} sides=7, not {text!r}.")
+            raise BadUse(f"{option}: it takes name=value, as in {option} sides=7, not {text!r}.")
         if name.strip() in found:
-            raise WrongUse(f"{option} names {name.strip()} twice; give it once.")
+            raise BadUse(f"{option}: {name.strip()} is given twice; give it once.")
         found[name.strip()] = value
     return found
 
@@ -53,16 +53,16 @@ overlay_option = click.option(
     "--overlay",
     metavar="NAME,…",
     default="",
-    help="Lay over the picture: grid, axes, order, vertices, nib, findings.",
+    help="Lay over the picture: grid, axes, steps, angles, pointer, findings.",
 )
 only_option = click.option(
-    "--only", metavar="PROCEDURE", default="", help="Show the marks a procedure made, the rest pale."
+    "--only", metavar="FUNCTION", default="", help="Show the marks a function made, the rest pale."
 )
 seed_option = click.option("--seed", type=click.IntRange(min=0), help="The seed of the dice.")
 
 
 def limit_options(command: Decorated) -> Decorated:
-    """`--max-steps` and `--time-limit`."""
+    """`--step-limit` and `--time-limit`."""
     command = click.option(
         "--time-limit",
         type=click.FloatRange(min=0, min_open=True),
@@ -70,9 +70,9 @@ def limit_options(command: Decorated) -> Decorated:
         help="Stop the program after so long; what is drawn by then is kept.",
     )(command)
     return click.option(
-        "--max-steps",
+        "--step-limit",
         type=click.IntRange(min=1),
-        default=MAX_STEPS,
+        default=STEP_LIMIT,
         show_default=True,
         help="Stop the program after so many steps; what is drawn by then is kept.",
     )(command)

@@ -1,7 +1,7 @@
 """`ovlo steps`: a drawing as a table of its steps, or as the tree of calls that made them.
 
 ovlo steps kite.py --csv > steps.csv
-ovlo steps kite.py --outline
+ovlo steps kite.py --calls
 """
 
 from __future__ import annotations
@@ -15,10 +15,10 @@ import numpy as np
 
 from ovlo.cli import wording
 from ovlo.cli.options import limit_options, pairs, program_argument, seed_option, set_option
-from ovlo.core.columns import Columns
-from ovlo.core.origins import Origins
-from ovlo.core.paling import kept_places
-from ovlo.core.stepping import CallRow, StepRow, call_rows, step_rows
+from ovlo.core.sheet.only import kept_places
+from ovlo.core.sheet.step_table import CallRow, StepRow, call_rows, step_rows
+from ovlo.core.trail.columns import Columns
+from ovlo.core.trail.origins import Origins
 from ovlo.program.loading import load
 from ovlo.program.running import Limits, run_program
 
@@ -29,32 +29,32 @@ SCRIPT = "<module>"
 @program_argument
 @set_option
 @seed_option
-@click.option("--only", metavar="PROCEDURE", default="", help="Only the steps a procedure made.")
-@click.option("--outline", "as_outline", is_flag=True, help="Show the tree of procedure calls instead.")
+@click.option("--calls", "as_calls", is_flag=True, help="Show the tree of function calls instead.")
 @click.option("--csv", "as_csv", is_flag=True, help="Print comma-separated values with all digits.")
+@click.option("--only", metavar="FUNCTION", default="", help="Only the steps a function made.")
 @limit_options
 def steps(
     program: str,
     settings: tuple[str, ...],
     seed: int | None,
     only: str,
-    as_outline: bool,
+    as_calls: bool,
     as_csv: bool,
-    max_steps: int,
+    step_limit: int,
     time_limit: float | None,
 ) -> None:
     """List the steps of a drawing, and where in the program each comes from."""
     outcome = run_program(
-        load(program), pairs(settings, "--set"), seed, Limits(max_steps, time_limit), traced=True
+        load(program), pairs(settings, "--set"), seed, Limits(step_limit, time_limit), traced=True
     )
     if outcome.trouble:
         click.echo(outcome.trouble, err=True)
     if outcome.sheet is not None:
-        columns, origins = outcome.sheet.trail.columns(), outcome.sheet.trail.origins()
+        columns, origins = outcome.sheet._columns, outcome.sheet._origins
         assert origins is not None
-        if as_outline:
+        if as_calls:
             rows = call_rows(columns, origins)
-            click.echo("\n".join(_outlined(_within(rows, only, origins), outcome.sheet.unit, as_csv)))
+            click.echo("\n".join(_tree(_within(rows, only, origins), outcome.sheet.unit, as_csv)))
         else:
             _print_steps(step_rows(columns, origins, _chosen(columns, origins, only)), as_csv)
             if not as_csv:
@@ -66,7 +66,7 @@ def steps(
 def _chosen(columns: Columns, origins: Origins, only: str) -> np.ndarray[tuple[int], np.dtype[np.bool_]]:
     if not only:
         return np.ones(len(columns), bool)
-    places = np.append(kept_places(origins, only), False)
+    places = np.append(kept_places(origins, only, "--only"), False)
     return np.asarray(places[origins.steps])
 
 
@@ -77,7 +77,7 @@ def _print_steps(rows: Iterable[StepRow], as_csv: bool) -> None:
         writer.writerows(rows)
         return
     widths = (7, 12, 20, 20, 9, 9, 10, 10, 6, 0)
-    heads = ("step", "kind", "from", "to", "heading", "turn", "length", "ink", "line", "procedure")
+    heads = ("step", "kind", "from", "to", "heading", "turn", "length", "ink", "line", "function")
     click.echo(_aligned(heads, widths))
     for row in rows:
         click.echo(
@@ -92,7 +92,7 @@ def _print_steps(rows: Iterable[StepRow], as_csv: bool) -> None:
                     _short(row.length) if row.kind != "jump" else "",
                     row.ink,
                     "" if row.line is None else str(row.line),
-                    "" if row.procedure == SCRIPT else row.procedure,
+                    "" if row.function == SCRIPT else row.function,
                 ),
                 widths,
             )
@@ -109,32 +109,31 @@ def _aligned(cells: Iterable[str], widths: Iterable[int]) -> str:
 
 
 def _within(rows: list[CallRow], only: str, origins: Origins) -> list[CallRow]:
-    """The rows of a procedure and of what it calls, or all."""
+    """The rows of a function and of what it calls, or all."""
     if not only:
         return rows
-    kept_places(origins, only)
+    kept_places(origins, only, "--only")
     found: list[CallRow] = []
     inside = -1
     for row in rows:
         inside = -1 if row.depth <= inside else inside
-        if inside < 0 and row.procedure == only:
+        if inside < 0 and row.function == only:
             inside = row.depth
         if inside >= 0:
             found.append(row)
     return found
 
 
-def _outlined(rows: list[CallRow], unit: str, as_csv: bool) -> list[str]:
+def _tree(rows: list[CallRow], unit: str, as_csv: bool) -> list[str]:
     if as_csv:
         heads = ",".join(CallRow._fields)
         return [heads, *(",".join(map(str, row)) for row in rows)]
     top = min((row.depth for row in rows), default=0)
     names = [
-        "  " * (row.depth - top) + ("the script" if row.procedure == SCRIPT else row.procedure)
-        for row in rows
+        "  " * (row.depth - top) + ("the script" if row.function == SCRIPT else row.function) for row in rows
     ]
-    width = max(map(len, [*names, "procedure"]))
-    lines = [f"{'procedure':{width}}  {'calls':>7}  {'steps':>9}  {'drawn':>14}"]
+    width = max(map(len, [*names, "function"]))
+    lines = [f"{'function':{width}}  {'calls':>7}  {'steps':>9}  {'drawn':>14}"]
     lines += [
         f"{name:{width}}  {row.times:>7,}  {row.steps:>9,}  {row.drawn:>11,.1f} {unit}"
         for name, row in zip(names, rows, strict=True)

@@ -1,6 +1,6 @@
 """`ovlo vary`: every combination of some values on one contact sheet.
 
-ovlo vary kites.py:kite --range sides=3..8 --range side=20,40,80 -o contact.png
+ovlo vary kites.py:kite --values sides=3..8 --values side=20,40,80 -o contact.png
 """
 
 from __future__ import annotations
@@ -20,28 +20,27 @@ from ovlo.cli.options import (
     seed_option,
     set_option,
 )
-from ovlo.core.dice import fresh_seed
-from ovlo.core.errors import WrongUse
+from ovlo.core.values.dice import fresh_seed
+from ovlo.core.values.errors import BadUse
 from ovlo.program import varying
 from ovlo.program.loading import load
 from ovlo.program.running import Limits, telling_where
-from ovlo.render.contact import contact_sheet
+from ovlo.render.additions.contact import contact_sheet
 
 
 @click.command()
 @program_argument
+@output_option("Where to save; repeatable.")
+@set_option
+@seed_option
 @click.option(
-    "--range",
+    "--values",
     "ranges",
     multiple=True,
     metavar="NAME=VALUES",
     help="Values of a parameter, or of seed: 3..8, 0..1..0.25 or 20,40,80; repeatable.",
 )
-@set_option
-@seed_option
-@output_option("Where to save; repeatable.")
 @click.option("--fit-each", is_flag=True, help="Zoom each picture to its cell; sizes do not compare then.")
-@scale_option
 @click.option(
     "--workers",
     type=click.IntRange(min=1),
@@ -49,6 +48,7 @@ from ovlo.render.contact import contact_sheet
     show_default="one a core",
     help="How many pictures are drawn at once.",
 )
+@scale_option
 @limit_options
 def vary(
     program: str,
@@ -59,7 +59,7 @@ def vary(
     fit_each: bool,
     scale: float,
     workers: int,
-    max_steps: int,
+    step_limit: int,
     time_limit: float | None,
 ) -> None:
     """Draw every combination of some values on one captioned contact sheet.
@@ -68,28 +68,28 @@ def vary(
     """
     loaded = load(program)
     if not loaded.declares:
-        raise WrongUse(f"{loaded.path} is a script, which has no parameters to vary.")
+        raise BadUse(f"{loaded.path} is a script, which has no parameters to vary.")
     with telling_where():
         drawing = loaded.drawing()
-    call, given = "vary", pairs(settings, "--set")
-    drawing.read(given)
+    given, call = pairs(settings, "--set"), "--values"
+    drawing._read(given)
     lists = {
         name: varying.range_of(text, varying.known_parameter(drawing, name, call), call)
-        for name, text in pairs(ranges, "--range").items()
+        for name, text in pairs(ranges, "--values").items()
     }
     if both := given.keys() & lists.keys():
-        raise WrongUse(f"{min(both)} is given by --set and by --range; leave one out.")
-    varying.check_ranges(drawing, lists)
-    targets = [Path(output) for output in outputs] or [Path(f"{drawing.name}-varied.png")]
+        raise BadUse(f"--values: {min(both)} is given by --set too; leave one out.")
+    varying.check_ranges(drawing, lists, call)
+    targets = [Path(output) for output in outputs] or [Path(f"{drawing._name}-varied.png")]
     for target in targets:
-        outlets.check_target(target)
+        outlets.check_target(target, "-o")
 
     choices = varying.combinations(lists)
     common = fresh_seed() if seed is None else seed
-    drawn = varying.draw_cells(program, given, choices, common, Limits(max_steps, time_limit), workers)
+    drawn = varying.draw_cells(program, given, choices, common, Limits(step_limit, time_limit), workers)
     with click.progressbar(drawn, length=len(choices), label="Drawing", show_pos=True) as progress:
         cells = list(progress)
-    sheet = contact_sheet(cells, _title(drawing.name, ranges, settings), fit_each, varying.grid_width(lists))
+    sheet = contact_sheet(cells, _title(drawing._name, ranges, settings), fit_each, varying.grid_width(lists))
     if "seed" not in lists and any(cell.used_dice for cell in cells):
         click.echo(f"All pictures have seed={common}.")
     failed = [cell for cell in cells if cell.trouble]

@@ -1,15 +1,15 @@
 """How the command line words what a drawing came to.
 
 account(Path("kite.svg"), sheet)
-# kite.svg: 640 × 480 px, 4 lines and 1 jump, 360 px drawn, the pen came back to its start
+# kite.svg: 640 × 480 px, 4 lines and 1 jump, 360 px drawn, the nib came back to its start
 """
 
 from __future__ import annotations
 
 from pathlib import Path
 
-from ovlo.core.measuring import drawn_length, gaps
-from ovlo.core.sheet import Sheet
+from ovlo.core.paint.measures import drawn_length
+from ovlo.core.sheet.sheet import Sheet, gaps
 from ovlo.program.parameters import shown
 from ovlo.render.page import Page, mark_boxes
 
@@ -53,20 +53,20 @@ def steps(sheet: Sheet) -> str:
 
 def length(sheet: Sheet) -> str:
     """The drawn length with its unit."""
-    return f"{drawn_length(sheet.trail.columns()):,.1f} {sheet.unit}"
+    return f"{drawn_length(sheet._columns):,.1f} {sheet.unit}"
 
 
 def coming_back(sheet: Sheet) -> str:
-    """Whether the pens are back where they started."""
+    """Whether the nibs are back where they started."""
     ends = gaps(sheet)
     if len(ends) > 1:
         back = ends.count(0.0)
-        return f"{back} of {len(ends)} pens came back to their start"
+        return f"{back} of {len(ends)} nibs came back to their start"
     if not ends:
-        return "no pen"
+        return "no nib"
     if ends[0] == 0:
-        return "the pen came back to its start"
-    return f"the pen ended {ends[0]:.4g} {sheet.unit} from its start"
+        return "the nib came back to its start"
+    return f"the nib ended {ends[0]:.4g} {sheet.unit} from its start"
 
 
 def counted(count: int, noun: str) -> str:

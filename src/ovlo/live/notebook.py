@@ -1,6 +1,6 @@
 """Notebooks: a picture in the cell's output, which follows the next cells if asked to.
 
-display(sheet, block=False)
+display(sheet, wait=False)
 """
 
 from __future__ import annotations
@@ -8,7 +8,7 @@ from __future__ import annotations
 import sys
 from typing import Any
 
-from ovlo.core.sheet import Sheet
+from ovlo.core.sheet.sheet import Sheet
 
 
 def is_running() -> bool:
@@ -21,12 +21,12 @@ def _shell() -> Any:
     return module.get_ipython() if module is not None else None
 
 
-def display(sheet: Sheet, block: bool) -> None:
-    """Display a sheet; without `block`, keep the picture up to date after each cell."""
+def display(sheet: Sheet, wait: bool) -> None:
+    """Display a sheet; without `wait`, keep the picture up to date after each cell."""
     from IPython import display as ipython
 
     handle = ipython.display(sheet, display_id=True)
-    if block or handle is None:
+    if wait or handle is None:
         return
     seen = len(sheet.trail)
 

@@ -1,7 +1,6 @@
 """The player: a drawing that replays in a window, with its buttons, its scrubber and its keys.
 
-player = Player(Screen("show", "kite", 1280, 800), sheet, seconds=4)
-player.play()
+Player(Screen("show", "kite", 1280, 800), sheet, seconds=4).play()
 """
 
 from __future__ import annotations
@@ -17,17 +16,19 @@ from typing import TYPE_CHECKING, Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.errors import OvloError
-from ovlo.core.sheet import Sheet
-from ovlo.core.timeline import SECONDS
+from ovlo.core.paint.timeline import SECONDS
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.trail.columns import TABLES
+from ovlo.core.values.errors import OvloError
 from ovlo.live.replay import Replay
 from ovlo.live.screen import BAR, INK, Screen
 from ovlo.live.view import View
 from ovlo.program.shortcuts import WINDOW_KEYS
+from ovlo.render.additions.overlays import OVERLAYS, with_overlays
+from ovlo.render.additions.pointer import laid_over
 from ovlo.render.files import write
-from ovlo.render.frames import Box, Frames, united
-from ovlo.render.mark import Marks, laid_over
-from ovlo.render.overlays import OVERLAYS, with_overlays
+from ovlo.render.frames import NOTHING, Box, united
+from ovlo.render.moments import Moments
 from ovlo.render.page import Page
 
 if TYPE_CHECKING:
@@ -36,11 +37,10 @@ if TYPE_CHECKING:
 TICK = 5
 """Milliseconds between frames, at least."""
 
-LONGEST_SOURCE = 48
-"""Characters of a source line in the status line."""
+LONGEST_SOURCE = 48  # characters in the status line
 
 TELLING = 0.12
-"""Seconds between two looks of the status line and the scrubber while a replay runs."""
+"""Seconds between two looks of the status line and the scrubber."""
 
 BUTTONS = (
     ("|◀", "home"),
@@ -50,7 +50,6 @@ BUTTONS = (
     ("at once", "end"),
     ("keys ?", "?"),
 )
-NOTHING: Box = (0, 0, 0, 0)
 
 
 class Player:
@@ -82,7 +81,7 @@ class Player:
         }
         for number, name in enumerate(OVERLAYS, 1):
             self.keys[str(number)] = lambda name=name: self.toggle_overlay(name)  # type: ignore[misc]
-        self.replay = Replay(sheet.trail.columns(), seconds)
+        self.replay = Replay(sheet._columns, seconds)
         self._add_bar()
         self.take(sheet)
         screen.on("key_press_event", self._on_key)
@@ -99,25 +98,24 @@ class Player:
         """Show another sheet, at the step where the replay stands, or all of it if it is over."""
         was_over = self.replay.is_over
         self.sheet = sheet
-        self.replay.take(sheet.trail.columns())
+        self.replay.take(sheet._columns)
         if was_over:
             self.replay.steps = self.replay.length
-        self._origins = sheet.trail.origins()
+        self._origins = sheet._origins
         self._update_slider_range()
         self.repaint()
 
     def follow(self) -> None:
         """Go on with what was drawn since on the same sheet, at most a second of it."""
-        columns = self.sheet.trail.columns()
-        if columns is self._frames.columns:
+        columns = self.sheet._columns
+        if columns is self._moments.frames.columns:
             return
-        if len(columns) < len(self._frames.columns):
+        if len(columns) < len(self._moments.frames.columns):
             self.replay.steps = len(columns)
             self.take(self.sheet)
             return
         new = len(columns) - self.replay.steps
-        self._frames.follow(columns)
-        self._marks.follow(columns)
+        self._moments.follow(columns)
         seconds = len(columns) * min(1.0, SECONDS * new / max(len(columns), 1)) / max(new, 1)
         self.replay.take(columns, max(seconds, 0.001))
         self._update_slider_range()
@@ -134,13 +132,12 @@ class Player:
     def repaint(self) -> None:
         """Paint everything anew at the view and the step."""
         page = self._page()
-        self._frames = Frames(self.sheet.trail.columns(), page)
-        self._marks = Marks(self.sheet, page)
-        self._frames.jump(self.replay.steps)
+        self._moments = Moments(self.sheet, page)
+        self._moments.frames.jump(self.replay.steps)
         self._over = self._overlay(page)
-        self._shown: NDArray[np.uint8] = np.empty_like(self._frames.pixels)
+        self._shown: NDArray[np.uint8] = np.empty_like(self._moments.frames.pixels)
         self._marked = NOTHING
-        self._compose(self._frames.whole)
+        self._compose(self._moments.frames.whole)
         self.screen.show_frame(self._shown)
         self._tell()
 
@@ -148,30 +145,24 @@ class Player:
         """The overlays that are switched on, as pixels on nothing."""
         if not self._overlays:
             return None
-        from ovlo.core.colour import TRANSPARENT
-        from ovlo.render.png import rasterise
+        from ovlo.core.values.colour import TRANSPARENT
+        from ovlo.render.formats.png import rasterise
 
         names = [name for name in OVERLAYS if name in self._overlays]
-        empty = self.sheet.trail.columns()
-        blank = replace(empty, **{name: getattr(empty, name)[:0] for name in ARRAYS}, texts=())
+        blank = replace(
+            self.sheet._columns, **{name: getattr(self.sheet._columns, name)[:0] for name in TABLES}, texts=()
+        )
         return rasterise(with_overlays(blank, self.sheet, page, names), replace(page, paper=TRANSPARENT))
 
     def _compose(self, box: Box) -> Box:
-        """Put a part of the shown picture together: frame, overlays, mark; returns what changed."""
+        """Put a part of the shown picture together; returns what changed."""
         box = united(box, self._marked)
         left, top, right, bottom = box
-        self._shown[top:bottom, left:right] = self._frames.pixels[top:bottom, left:right]
+        self._shown[top:bottom, left:right] = self._moments.frames.pixels[top:bottom, left:right]
         if self._over is not None and left < right:
             laid_over(self._shown, box, self._over[top:bottom, left:right])
-        self._marked = NOTHING
-        share = self.replay.share
-        if ahead := self._frames.ahead(share):
-            self._marked, pixels = ahead
-            left, top, right, bottom = self._marked
-            self._shown[top:bottom, left:right] = pixels
         is_there = self.keep_mark or not self.replay.is_over
-        if is_there and (mark := self._marks.at(self.replay.steps, share)):
-            self._marked = united(self._marked, laid_over(self._shown, *mark))
+        self._marked = self._moments.lay_on(self._shown, self.replay.share, is_there)
         return united(box, self._marked)
 
     def tick(self) -> None:
@@ -189,7 +180,7 @@ class Player:
         self._tell()
 
     def _push(self) -> None:
-        self.screen.push(self._compose(self._frames.jump(self.replay.steps)))
+        self.screen.push(self._compose(self._moments.frames.jump(self.replay.steps)))
 
     # ── replay ────────────────────────────────────────────────────────────────────────────────────────────
 
@@ -331,10 +322,10 @@ class Player:
 
     @property
     def status(self) -> str:
-        """Step n of N, position, heading, line and procedure."""
+        """Step n of N, position, heading, line and function."""
         n, steps = self.replay.length, self.replay.steps
         parts = [f"step {steps:,} of {n:,}"]
-        columns = self._frames.columns
+        columns = self._moments.frames.columns
         if steps:
             x, y, heading = columns.steps[steps - 1].tolist()
             parts.append(f"at ({round(x, 3) + 0.0:.7g}, {round(y, 3) + 0.0:.7g})")
@@ -345,7 +336,7 @@ class Player:
             if len(source) > LONGEST_SOURCE:
                 source = f"{source[:LONGEST_SOURCE]}…"
             parts.append(f"line {place.line}: {source}" if source else f"line {place.line}")
-            parts.append(self._origins.procedures(place.call)[-1].replace("<module>", "the script"))
+            parts.append(self._origins.functions(place.call)[-1].replace("<module>", "the script"))
         return "   ·   ".join(parts)
 
     def _tell(self) -> None:
@@ -406,5 +397,4 @@ class Player:
             self.seek(int(value))
 
 
-ARRAYS = ("steps", "runs", "arcs", "areas", "area_ends", "closings", "pauses")
 KEY_NAMES = {" ": "space", "right": "→", "left": "←"}

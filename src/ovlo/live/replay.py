@@ -7,8 +7,8 @@ replay.steps_at(1.5)
 
 from __future__ import annotations
 
-from ovlo.core.columns import Columns
-from ovlo.core.timeline import SECONDS, Timeline
+from ovlo.core.paint.timeline import SECONDS, Timeline
+from ovlo.core.trail.columns import Columns
 
 LONGEST, SHORTEST = 36_000.0, 0.05
 """Seconds a replay may be set to take."""

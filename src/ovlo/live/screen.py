@@ -16,7 +16,7 @@ from typing import TYPE_CHECKING, Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.errors import NoDisplay
+from ovlo.core.values.errors import NoDisplay
 from ovlo.render.frames import Box, clipped
 
 if TYPE_CHECKING:
@@ -247,12 +247,12 @@ class Screen:
         self._timer.add_callback(tick)
         self._timer.start()
 
-    def show(self, block: bool) -> None:
-        """Open the window; with `block`, until it is closed."""
+    def show(self, wait: bool) -> None:
+        """Open the window; with `wait`, until it is closed."""
         from matplotlib import pyplot
 
         self.canvas.draw()
-        pyplot.show(block=block)
+        pyplot.show(block=wait)
 
     def close(self) -> None:
         """Close the window."""

@@ -14,8 +14,8 @@ from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
-from ovlo.core.dice import fresh_seed
-from ovlo.core.sheet import Sheet
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.values.dice import fresh_seed
 from ovlo.live.controls import PANEL, Controls
 from ovlo.live.player import TICK, Player
 from ovlo.live.screen import INK, Screen
@@ -60,7 +60,7 @@ class Session:
         """Until the window is closed."""
         self.screen.every(TICK, self.tick)
         try:
-            self.screen.show(block=True)
+            self.screen.show(wait=True)
         finally:
             self._closed.set()
             self._worker.close()

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 
-from ovlo.core.sheet import Sheet
+from ovlo.core.sheet.sheet import Sheet
 from ovlo.render.page import Page
 
 ZOOM = 1.25
@@ -32,7 +32,7 @@ class View:
 
     def page(self, sheet: Sheet, width: float, height: float) -> Page:
         """The page that shows this view as large as there is room, in the shape of the sheet."""
-        ppu = sheet.pixels_per_unit
+        ppu = sheet._pixels_per_unit
         scale = min((width - EDGE) / (sheet.width * ppu), (height - EDGE) / (sheet.height * ppu))
         page = Page.of(sheet, max(scale, 1e-3))
         seen = page.width / self.zoom, page.height / self.zoom

@@ -19,9 +19,9 @@ from multiprocessing.connection import Connection
 from multiprocessing.process import BaseProcess
 from types import ModuleType
 
-from ovlo.core.errors import OvloError
-from ovlo.core.hosting import Stop
-from ovlo.core.sheet import Sheet
+from ovlo.core.sheet.host import Stop
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.values.errors import OvloError
 from ovlo.program.loading import AnyDrawing, Program, load
 from ovlo.program.parameters import MISSING, Parameter
 from ovlo.program.running import Limits, run_drawing, run_program, telling_where
@@ -158,19 +158,19 @@ def _answered(request: Request, begin: float, known: _Known) -> Answer:
         about = About(program.path.stem, "", "A script, which has no parameters.", (), is_script=True)
         return Answer(request, outcome.sheet, outcome.trouble, (about,), time.perf_counter() - begin)
     chosen = known.drawings(program)
-    drawings = tuple(About(one.name, one.shortcut, _summary(one.__doc__), _wanted(one)) for one in chosen)
+    drawings = tuple(About(one._name, one._shortcut, _summary(one.__doc__), _wanted(one)) for one in chosen)
     if len(chosen) != 1:
         return Answer(request, drawings=drawings)
     values = request.values
     if request.is_lenient:
-        values = {name: text for name, text in values.items() if name in chosen[0].parameters}
+        values = {name: text for name, text in values.items() if name in chosen[0]._parameters}
     outcome = run_drawing(chosen[0], values, request.seed, request.limits, traced=True)
     trouble = outcome.trouble.replace("Ctrl-C was pressed", "it was told to")
     return Answer(request, outcome.sheet, trouble, drawings, time.perf_counter() - begin)
 
 
 def _wanted(drawing: AnyDrawing) -> tuple[Wanted, ...]:
-    return tuple(Wanted.of(parameter) for parameter in drawing.parameters.values())
+    return tuple(Wanted.of(parameter) for parameter in drawing._parameters.values())
 
 
 def _summary(words: str | None) -> str:

@@ -1,4 +1,4 @@
-"""The decorator that makes a procedure a drawing.
+"""The decorator that makes a function a drawing.
 
     @drawing(width=640, height=480, paper="aliceblue")
     def kite(nib, side=90):
@@ -7,7 +7,7 @@
 
     kite.save("kite.svg")
 
-The procedure stays what it was: `kite(nib, 40)` draws with any nib and checks nothing.
+The function stays what it was: `kite(nib, 40)` draws with any nib and checks nothing.
 """
 
 from __future__ import annotations
@@ -19,13 +19,15 @@ from os import PathLike
 from pathlib import Path
 from typing import Any, Concatenate, Generic, ParamSpec, TypeVar
 
-from ovlo.core import arguments
-from ovlo.core.colour import Colour
-from ovlo.core.dice import fresh_seed
-from ovlo.core.errors import BadType, BadUse, OvloError
-from ovlo.core.hosting import current_host
-from ovlo.core.nib import Nib
-from ovlo.core.sheet import Sheet
+from ovlo.core.sheet.door import outlets
+from ovlo.core.sheet.host import current_host, hosted
+from ovlo.core.sheet.nib import Nib
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.values import arguments
+from ovlo.core.values.colour import Colour
+from ovlo.core.values.dice import fresh_seed
+from ovlo.core.values.errors import BadType, BadUse, OvloError
+from ovlo.core.values.sealed import Sealed
 from ovlo.program.parameters import check_names, checked, parameters_of, shown
 from ovlo.program.shortcuts import checked_shortcut
 
@@ -33,28 +35,28 @@ P = ParamSpec("P")
 R = TypeVar("R")
 
 
-class Drawing(Generic[P, R]):
-    """A procedure that draws, with the sheet it draws on. `@drawing` makes one."""
+class Drawing(Sealed, Generic[P, R]):
+    """A function that draws, with the sheet it draws on. `@drawing` makes one."""
 
     def __init__(
         self,
-        procedure: Callable[Concatenate[Nib, P], R],
+        function: Callable[Concatenate[Nib, P], R],
         new_sheet: Callable[..., Sheet],
         shortcut: str = "",
     ) -> None:
-        functools.update_wrapper(self, procedure)
-        self._procedure = procedure
+        functools.update_wrapper(self, function)
+        self._function = function
         self._new_sheet = new_sheet
-        self.name = procedure.__name__
-        self.shortcut = shortcut
-        self.parameters = parameters_of(procedure)
+        self._name = function.__name__
+        self._shortcut = shortcut
+        self._parameters = parameters_of(function)
 
     def __repr__(self) -> str:
-        return f"<Drawing {self.name}>"
+        return f"<Drawing {self._name}>"
 
     def __call__(self, nib: Nib, *args: P.args, **kwargs: P.kwargs) -> R:
-        """Draw with a nib, as the plain procedure does."""
-        return self._procedure(nib, *args, **kwargs)
+        """Draw with a nib, as the plain function does."""
+        return self._function(nib, *args, **kwargs)
 
     def run(self, *, seed: int | None = None, **values: object) -> Sheet:
         """Draw on a new sheet.
@@ -86,21 +88,21 @@ class Drawing(Generic[P, R]):
         >>> kite.run(side=40)
         <Sheet 320 × 240 px, 5 steps>
         """
-        parameters = self.complete(values)
+        parameters = self._complete(values)
         sheet = self._new_sheet(seed=seed)
-        sheet.title, sheet.parameters = self.name, parameters
-        procedure: Callable[..., R] = self._procedure
-        procedure(sheet.new_nib(), **parameters)
+        sheet.title, sheet.parameters = self._name, parameters
+        function: Callable[..., R] = self._function
+        function(sheet.new_nib(), **parameters)
         return sheet
 
-    def read(self, settings: dict[str, str]) -> dict[str, Any]:
+    def _read(self, settings: dict[str, str]) -> dict[str, Any]:
         """The values that texts, as typed on a command line, stand for."""
-        check_names(self.parameters, settings, self.name)
-        return {name: self.parameters[name].read(text, self.name) for name, text in settings.items()}
+        check_names(self._parameters, settings, "--set")
+        return {name: self._parameters[name].read(text, "--set") for name, text in settings.items()}
 
-    def complete(self, values: dict[str, Any]) -> dict[str, Any]:
+    def _complete(self, values: dict[str, Any]) -> dict[str, Any]:
         """All parameters with their values, defaults included, every one of them checked."""
-        return checked(self.parameters, values, self.name)
+        return checked(self._parameters, values, self._name)
 
     def save(
         self,
@@ -122,8 +124,8 @@ class Drawing(Generic[P, R]):
         seconds: float | None = None,
         steps_per_second: float | None = None,
         at_once: bool = False,
-        block: bool = True,
-        nib: bool = False,
+        wait: bool = True,
+        pointer: bool = False,
         **values: object,
     ) -> None:
         """Draw on a new sheet and watch it in a window, with the line each step comes from.
@@ -133,7 +135,7 @@ class Drawing(Generic[P, R]):
         from ovlo.program.running import traced
 
         sheet = traced(lambda: self.run(seed=seed, **values))
-        sheet.show(seconds, steps_per_second, at_once, block, nib)
+        sheet.show(seconds, steps_per_second, at_once, wait, pointer)
 
     def live(self, *, seed: int | None = None, **values: object) -> None:
         """Open a window with a control for each parameter; the picture follows them, and the saved file.
@@ -152,11 +154,9 @@ class Drawing(Generic[P, R]):
         BadUse
             When the drawing is not in a file that can be run again.
         """
-        from ovlo import outlets
-
         if current_host() is None:
-            settings = {name: shown(value) for name, value in self.complete(values).items()}
-            outlets.live(f"{source_file(self._procedure)}:{self.name}", settings, seed)
+            settings = {name: shown(value) for name, value in self._complete(values).items()}
+            outlets().live(f"{source_file(self._function)}:{self._name}", settings, seed)
 
     def vary(self, *, fit_each: bool = False, **ranges: object) -> Sheet:
         """Draw every combination of some values into one captioned contact sheet.
@@ -187,13 +187,13 @@ class Drawing(Generic[P, R]):
         'kite, varied'
         """
         from ovlo.program import varying
-        from ovlo.render.contact import contact_sheet
+        from ovlo.render.additions.contact import contact_sheet
 
         lists = {name: varying.listed(value) for name, value in ranges.items()}
-        varying.check_ranges(self, lists)
+        varying.check_ranges(self, lists, f"{self._name}.vary")
         seed = fresh_seed()
         cells = [varying.draw_cell(self, values, seed) for values in varying.combinations(lists)]
-        return contact_sheet(cells, f"{self.name}, varied", fit_each, varying.grid_width(lists))
+        return contact_sheet(cells, f"{self._name}, varied", fit_each, varying.grid_width(lists))
 
 
 def drawing(
@@ -203,7 +203,7 @@ def drawing(
     unit: str = "px",
     shortcut: str | None = None,
 ) -> Callable[[Callable[Concatenate[Nib, P], R]], Drawing[P, R]]:
-    """Make a procedure that takes a nib first into a drawing.
+    """Make a function that takes a nib first into a drawing.
 
     Parameters
     ----------
@@ -219,12 +219,12 @@ def drawing(
     Returns
     -------
     decorator
-        Turns a procedure into a `Drawing`.
+        Turns a function into a `Drawing`.
 
     Raises
     ------
     BadValue, BadType
-        When the sheet cannot be made, the procedure takes no nib, or the window itself uses the key.
+        When the sheet cannot be made, the function takes no nib, or the window itself uses the key.
 
     Examples
     --------
@@ -240,16 +240,16 @@ def drawing(
     _check_sheet(new_sheet)
     key = checked_shortcut(shortcut)
 
-    def decorate(procedure: Callable[Concatenate[Nib, P], R]) -> Drawing[P, R]:
-        arguments.takes_nib(procedure, "drawing")
-        return Drawing(procedure, new_sheet, key)
+    def decorate(function: Callable[Concatenate[Nib, P], R]) -> Drawing[P, R]:
+        arguments.takes_nib(function, "drawing")
+        return Drawing(function, new_sheet, key)
 
     return decorate
 
 
-def source_file(procedure: Callable[..., object]) -> str:
-    """The file a procedure stands in."""
-    path = inspect.getsourcefile(procedure) if inspect.isroutine(procedure) else None
+def source_file(function: Callable[..., object]) -> str:
+    """The file a function stands in."""
+    path = inspect.getsourcefile(function) if inspect.isroutine(function) else None
     if path is None or not Path(path).is_file():
         raise BadUse("live: the drawing is not in a file; save it as kite.py and run `ovlo live kite.py`.")
     return path
@@ -257,8 +257,6 @@ def source_file(procedure: Callable[..., object]) -> str:
 
 def _check_sheet(new_sheet: Callable[..., Sheet]) -> None:
     """Say at once that a sheet cannot be made, without showing it to a host."""
-    from ovlo.core.hosting import hosted
-
     with hosted():
         try:
             new_sheet()

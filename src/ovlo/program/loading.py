@@ -19,9 +19,9 @@ from pathlib import Path
 from types import CodeType, ModuleType
 from typing import Any
 
-from ovlo.core import arguments
-from ovlo.core.errors import FileTrouble, ProgramFailed, WrongUse
-from ovlo.core.hosting import hosted
+from ovlo.core.sheet.host import hosted
+from ovlo.core.values import arguments
+from ovlo.core.values.errors import BadUse, FileTrouble, ProgramFailed
 from ovlo.program.drawing import Drawing
 from ovlo.program.shortcuts import check_shortcuts
 
@@ -54,8 +54,8 @@ class Program:
         with hosted():
             module = self.execute(self.path.stem)
         found = [value for value in vars(module).values() if isinstance(value, Drawing)]
-        own = {item.name: item for item in found if item.__module__ == module.__name__}
-        check_shortcuts((item.name, item.shortcut) for item in own.values())
+        own = {item._name: item for item in found if item.__module__ == module.__name__}
+        check_shortcuts((item._name, item._shortcut) for item in own.values())
         return own
 
     def drawing(self) -> AnyDrawing:
@@ -63,16 +63,16 @@ class Program:
         found = self.drawings()
         names = ", ".join(found)
         if not found:
-            raise WrongUse(f"{self.path} declares no drawing at its top level.")
+            raise BadUse(f"{self.path} declares no drawing at its top level.")
         if self.name in found:
             return found[self.name]
         if self.name:
             near = arguments.near(self.name, found)
-            raise WrongUse(f"{self.path} has no drawing {self.name!r}{near}; it has {names}.")
+            raise BadUse(f"{self.path} has no drawing {self.name!r}{near}; it has {names}.")
         if len(found) == 1:
             return next(iter(found.values()))
         example = f"{self.path}:{next(iter(found))}"
-        raise WrongUse(f"{self.path} has {len(found)} drawings: {names}. Name one, as in {example}.")
+        raise BadUse(f"{self.path} has {len(found)} drawings: {names}. Name one, as in {example}.")
 
     def execute(self, name: str) -> ModuleType:
         """Execute the file as the module `name`."""
@@ -103,7 +103,7 @@ def load(target: str) -> Program:
         raise ProgramFailed(f"{path} is not a Python program.\n{lines}") from error
     declares = _uses_drawing(tree)
     if name and not declares:
-        raise WrongUse(f"{path} is a script without drawings; leave out {':' + name!r}.")
+        raise BadUse(f"{path} is a script without drawings; leave out {':' + name!r}.")
     return Program(path, name, compile(tree, str(path), "exec", dont_inherit=True), declares)
 
 

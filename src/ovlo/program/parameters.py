@@ -1,6 +1,6 @@
 """A drawing's signature is its interface: what its parameters are, and whether a value will do.
 
-parameters = parameters_of(procedure)
+parameters = parameters_of(function)
 parameters["sides"].read("7")       # 7
 parameters["sides"].check(7)        # 7
 """
@@ -13,16 +13,18 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from typing import Annotated, Any, Literal, Union, get_args, get_origin, get_type_hints
 
-from ovlo.core import arguments, colour
-from ovlo.core.colour import Colour
-from ovlo.core.errors import BadType, BadValue, OvloError
+from ovlo.core.values import arguments, colour
+from ovlo.core.values.colour import Colour
+from ovlo.core.values.errors import BadType, BadValue, OvloError
+from ovlo.core.values.sealed import unchanging
 
 MISSING = inspect.Parameter.empty
 
 YES, NO = ("yes", "true", "on", "1"), ("no", "false", "off", "0")
 
 
-@dataclass(frozen=True)
+@unchanging
+@dataclass(frozen=True, slots=True)
 class Span:
     """The range of a number parameter, both ends included.
 
@@ -181,28 +183,28 @@ def shown(value: object) -> str:
     return f"{value}"
 
 
-def parameters_of(procedure: Callable[..., object]) -> dict[str, Parameter]:
-    """The parameters of a drawing's procedure after the nib, by name."""
-    signature = inspect.signature(procedure)
-    hints = _hints(procedure)
+def parameters_of(function: Callable[..., object]) -> dict[str, Parameter]:
+    """The parameters of a drawing's function after the nib, by name."""
+    signature = inspect.signature(function)
+    hints = _hints(function)
     found = {}
     for item in list(signature.parameters.values())[1:]:
         if item.kind in (item.VAR_POSITIONAL, item.VAR_KEYWORD):
-            raise BadType(f"{_where(procedure)}: a drawing cannot take *{item.name}; name each parameter.")
+            raise BadType(f"{_where(function)}: a drawing cannot take *{item.name}; name each parameter.")
         if item.name in RESERVED:
             raise BadValue(
-                f"{_where(procedure)}: a drawing cannot have a parameter {item.name!r}, "
+                f"{_where(function)}: a drawing cannot have a parameter {item.name!r}, "
                 "which Ovlo takes itself; give it another name."
             )
-        found[item.name] = _parameter(procedure, item, hints.get(item.name, MISSING))
+        found[item.name] = _parameter(function, item, hints.get(item.name, MISSING))
     return found
 
 
-RESERVED = ("seed", "fit", "fit_each", "overlay", "seconds", "steps_per_second", "at_once", "block", "nib")
+RESERVED = ("seed", "fit", "fit_each", "overlay", "seconds", "steps_per_second", "at_once", "wait", "pointer")
 """What `run`, `save` and `vary` take beside a drawing's own parameters."""
 
 
-def _parameter(procedure: Callable[..., object], item: inspect.Parameter, hint: object) -> Parameter:
+def _parameter(function: Callable[..., object], item: inspect.Parameter, hint: object) -> Parameter:
     span = None
     if get_origin(hint) is Annotated:
         hint, *notes = get_args(hint)
@@ -216,24 +218,24 @@ def _parameter(procedure: Callable[..., object], item: inspect.Parameter, hint: 
         kind = KINDS[hint]
     else:
         raise BadType(
-            f"{_where(procedure)}: {item.name} is of the type {_type_name(hint)}, which nobody could "
+            f"{_where(function)}: {item.name} is of the type {_type_name(hint)}, which nobody could "
             "type in; use int, float, bool, str, Colour or Literal[…]."
         )
     if span is not None and hint not in (int, float):
-        raise BadType(f"{_where(procedure)}: {item.name} has a Span, but is a {kind.name}, not a number.")
+        raise BadType(f"{_where(function)}: {item.name} has a Span, but is a {kind.name}, not a number.")
     parameter = Parameter(item.name, kind, span, item.default)
     if item.default is not MISSING:
-        parameter.check(item.default, f"{_where(procedure)}: the default")
+        parameter.check(item.default, f"{_where(function)}: the default")
     return parameter
 
 
-def _hints(procedure: Callable[..., object]) -> dict[str, Any]:
+def _hints(function: Callable[..., object]) -> dict[str, Any]:
     try:
-        return get_type_hints(procedure, include_extras=True)
+        return get_type_hints(function, include_extras=True)
     except OvloError as error:
-        raise type(error)(f"{_where(procedure)}: {error}") from None
+        raise type(error)(f"{_where(function)}: {error}") from None
     except Exception as error:
-        raise BadType(f"{_where(procedure)}: its annotations cannot be read ({error}).") from error
+        raise BadType(f"{_where(function)}: its annotations cannot be read ({error}).") from error
 
 
 def _type_name(hint: object) -> str:
@@ -244,9 +246,9 @@ def _type_name(hint: object) -> str:
     return str(hint).replace("typing.", "")
 
 
-def _where(procedure: Callable[..., object]) -> str:
-    code = inspect.unwrap(procedure).__code__
-    return f"{code.co_filename}, line {code.co_firstlineno}, {procedure.__name__}"
+def _where(function: Callable[..., object]) -> str:
+    code = inspect.unwrap(function).__code__
+    return f"{code.co_filename}, line {code.co_firstlineno}, {function.__name__}"
 
 
 def check_names(parameters: dict[str, Parameter], names: Iterable[str], call: str) -> None:

@@ -23,13 +23,13 @@ from pathlib import Path
 from types import FrameType
 
 import ovlo
-from ovlo.core.errors import OvloError, ProgramFailed, WrongUse
-from ovlo.core.hosting import Host, Stop, current_host, hosted
-from ovlo.core.origins import Recorder
-from ovlo.core.sheet import Sheet
+from ovlo.core.sheet.host import Host, Stop, current_host, hosted
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.trail.origins import Recorder
+from ovlo.core.values.errors import BadUse, OvloError, ProgramFailed
 from ovlo.program.loading import AnyDrawing, Program
 
-MAX_STEPS = 5_000_000
+STEP_LIMIT = 5_000_000
 
 
 @dataclass(frozen=True)
@@ -38,13 +38,13 @@ class Limits:
 
     Attributes
     ----------
-    max_steps : int
+    step_limit : int
         How many steps, texts, pauses and changes of style its trails may hold together.
     seconds : float or None
         How long it may run.
     """
 
-    max_steps: int = MAX_STEPS
+    step_limit: int = STEP_LIMIT
     seconds: float | None = None
 
 
@@ -83,8 +83,9 @@ def run_program(
     """
     if not program.declares:
         if settings:
-            raise WrongUse(f"{program.path} is a script, which has no parameters to set.")
-        return run(lambda: program.execute("__main__"), seed, limits, _hint_for_script(program), traced)
+            raise BadUse(f"{program.path} is a script, which has no parameters to set.")
+        hint, title = _hint_for_script(program), program.path.stem
+        return run(lambda: program.execute("__main__"), seed, limits, hint, traced, title)
     with telling_where():
         drawing = program.drawing()
     return run_drawing(drawing, settings or {}, seed, limits, traced)
@@ -94,7 +95,7 @@ def run_drawing(
     drawing: AnyDrawing, settings: dict[str, str], seed: int | None, limits: Limits, traced: bool = False
 ) -> Outcome:
     """Run a drawing with values given as text."""
-    values = drawing.complete(drawing.read(settings))
+    values = drawing._complete(drawing._read(settings))
     return run(lambda: drawing.run(seed=seed, **values), seed, limits, traced=traced)
 
 
@@ -113,11 +114,15 @@ def run(
     limits: Limits = Limits(),
     hint: str = "",
     traced: bool = False,
+    title: str = "",
 ) -> Outcome:
-    """Do some work under a host; `hint` is raised if it makes no sheet and nothing else is wrong."""
+    """Do some work under a host; `hint` is raised if it makes no sheet and nothing else is wrong.
+
+    `title` is that of sheets that are given none.
+    """
     trouble = brief = ""
     recorder = Recorder(is_users, sys._getframe()) if traced else None
-    with hosted(limits.max_steps, seed, recorder) as host, _stoppable(host, limits.seconds):
+    with hosted(limits.step_limit, seed, recorder, title) as host, _stoppable(host, limits.seconds):
         try:
             work()
         except SystemExit as leaving:
@@ -127,7 +132,7 @@ def run(
             trouble, brief = explained(error), in_brief(error)
     sheets = host.sheets
     if hint and not sheets and not trouble:
-        raise WrongUse(hint)
+        raise BadUse(hint)
     return Outcome(sheets[-1] if sheets else None, len(sheets), trouble, brief)
 
 
@@ -144,7 +149,7 @@ def telling_where() -> Iterator[None]:
     """A block in which a user's file is executed: an error of Ovlo's comes with the user's lines."""
     try:
         yield
-    except WrongUse:
+    except BadUse:
         raise
     except Exception as error:
         raise ProgramFailed(explained(error)) from error
@@ -222,7 +227,7 @@ def users_frames(error: BaseException) -> traceback.StackSummary:
 def _endless(frames: traceback.StackSummary) -> str:
     """A recursion without end, in a sentence."""
     if not frames:
-        return "RecursionError: a procedure calls itself without end."
+        return "RecursionError: a function calls itself without end."
     turning = frames[-20:]
     names = list(dict.fromkeys(frame.name for frame in turning))
     last = turning[-1]

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from ovlo.core.errors import BadType, BadValue
+from ovlo.core.values.errors import BadType, BadValue
 
 WINDOW_KEYS = {
     " ": "play or pause",

@@ -11,7 +11,7 @@ import re
 import tokenize
 from functools import lru_cache
 
-from ovlo.core.findings import Finding
+from ovlo.core.values.finding import Finding
 
 COMMENT = re.compile(r"#\s*ovlo:\s*skip\s+(?P<rules>[\w\s,-]+)")
 

@@ -1,6 +1,6 @@
 """Variations side by side: which combinations there are, and drawing each.
 
-ranges = {"sides": range_of("3..8", parameter, "vary")}
+ranges = {"sides": range_of("3..8", parameter, "--values")}
 for values in combinations(ranges): draw_cell(drawing, values)
 """
 
@@ -12,13 +12,13 @@ from collections.abc import Iterable, Iterator
 from concurrent.futures import ProcessPoolExecutor
 from typing import Any, NamedTuple
 
-from ovlo.core import arguments
-from ovlo.core.errors import BadValue
+from ovlo.core.values import arguments
+from ovlo.core.values.errors import BadValue
 from ovlo.program.drawing import Drawing
 from ovlo.program.loading import load
 from ovlo.program.parameters import KINDS, Parameter, shown
 from ovlo.program.running import Limits, Outcome, run, run_program
-from ovlo.render.contact import Cell
+from ovlo.render.additions.contact import Cell
 
 MOST_CELLS = 400
 MOST_ACROSS = 10
@@ -68,9 +68,8 @@ def listed(values: object) -> list[Any]:
     return list(itertools.islice(values, MOST_CELLS + 1))
 
 
-def check_ranges(drawing: AnyDrawing, ranges: Ranges) -> None:
+def check_ranges(drawing: AnyDrawing, ranges: Ranges, call: str) -> None:
     """Refuse unknown parameters, values that will not do, and too many combinations."""
-    call = f"{drawing.name}.vary"
     for name, values in ranges.items():
         parameter = known_parameter(drawing, name, call)
         if not values:
@@ -79,8 +78,8 @@ def check_ranges(drawing: AnyDrawing, ranges: Ranges) -> None:
             parameter.check(value, call)
     if not ranges:
         raise BadValue(
-            f"{call}: give at least one parameter several values, as in sides=[3, 4, 5], "
-            "or --range sides=3..5 on the command line."
+            f"{call}: give at least one parameter several values, as in "
+            + ("--values sides=3..5." if call == "--values" else "sides=[3, 4, 5].")
         )
     _check_count(math.prod(len(values) for values in ranges.values()), call)
 
@@ -89,11 +88,11 @@ def known_parameter(drawing: AnyDrawing, name: str, call: str) -> Parameter:
     """A drawing's parameter, or the seed, by name."""
     if name == SEED.name:
         return SEED
-    if name not in drawing.parameters:
-        near = arguments.near(name, [*drawing.parameters, SEED.name])
-        known = ", ".join([*drawing.parameters, SEED.name])
+    if name not in drawing._parameters:
+        near = arguments.near(name, [*drawing._parameters, SEED.name])
+        known = ", ".join([*drawing._parameters, SEED.name])
         raise BadValue(f"{call}: there is no parameter {name!r}{near}; there are {known}.")
-    return drawing.parameters[name]
+    return drawing._parameters[name]
 
 
 def _check_count(count: int, call: str) -> None:
@@ -175,9 +174,9 @@ def _cell(outcome: Outcome, values: dict[str, Any]) -> Cell:
         return Cell(caption(values), None, trouble=outcome.brief)
     return Cell(
         caption(values),
-        sheet.trail.columns(),
+        sheet._columns,
         (sheet.width, sheet.height),
         sheet.paper,
         outcome.brief,
-        sheet.dice.is_used,
+        sheet.dice._is_used,
     )

@@ -9,20 +9,22 @@ import os
 import tempfile
 from pathlib import Path
 
-from ovlo.core.errors import CannotWrite, FileTrouble
+from ovlo.core.values.errors import CannotWrite, FileTrouble
 
 
-def check_folder(path: Path) -> None:
+def check_folder(path: Path, call: str) -> None:
     """Refuse a path whose folder is missing, or that is a folder itself."""
     if path.is_dir():
-        raise FileTrouble(f"save: {str(path)!r} is a folder; add a file name.")
+        raise FileTrouble(f"{call}: {str(path)!r} is a folder; add a file name.")
     if not path.parent.is_dir():
-        raise FileTrouble(f"save: there is no folder {str(path.parent)!r}; make it first, or save elsewhere.")
+        raise FileTrouble(
+            f"{call}: there is no folder {str(path.parent)!r}; make it first, or save elsewhere."
+        )
 
 
 def write(path: Path, content: bytes) -> None:
     """Write a file under a temporary name beside it, then move it into place."""
-    check_folder(path)
+    check_folder(path, "save")
     temporary = None
     try:
         handle, temporary = tempfile.mkstemp(prefix=f".{path.name}.", dir=path.parent)

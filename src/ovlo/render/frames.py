@@ -16,13 +16,13 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.columns import Columns
-from ovlo.core.measuring import widest_line
-from ovlo.core.painting import Painting, painted
-from ovlo.core.parts import Parts
+from ovlo.core.paint.measures import widest_line
+from ovlo.core.paint.order import Painting, painted
+from ovlo.core.paint.stretch import Parts
+from ovlo.core.trail.columns import Columns
 from ovlo.render import lettering
+from ovlo.render.formats.png import FLATNESS, Canvas
 from ovlo.render.page import Page
-from ovlo.render.png import FLATNESS, Canvas
 
 Box = tuple[int, int, int, int]
 """Columns and rows of pixels: left, top, right, bottom; the last two not included."""

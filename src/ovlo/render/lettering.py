@@ -15,8 +15,8 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.columns import Text
-from ovlo.core.degrees import direction
+from ovlo.core.trail.columns import Text
+from ovlo.core.values.degrees import direction
 
 if TYPE_CHECKING:
     from matplotlib.font_manager import FontProperties

@@ -9,11 +9,11 @@ from __future__ import annotations
 import json
 from dataclasses import dataclass
 
-from ovlo.core import arguments
-from ovlo.core.colour import WHITE, Colour
-from ovlo.core.columns import Columns
-from ovlo.core.measuring import MarkBoxes, widest_line
-from ovlo.core.sheet import PIXELS_PER_UNIT, Sheet
+from ovlo.core.paint.measures import MarkBoxes, widest_line
+from ovlo.core.sheet.sheet import PIXELS_PER_UNIT, Sheet
+from ovlo.core.trail.columns import Columns
+from ovlo.core.values import arguments
+from ovlo.core.values.colour import WHITE, Colour
 from ovlo.render import lettering
 
 MARGIN = 0.04
@@ -44,8 +44,11 @@ class Page:
     details: str
 
     @classmethod
-    def of(cls, sheet: Sheet, scale: float = 1, fit: bool = False) -> Page:
-        """The page that shows a whole sheet, `scale` times as large, or all its marks, if they are to fit."""
+    def of(cls, sheet: Sheet, scale: float = 1, fit: bool = False, untitled: str = "") -> Page:
+        """The page that shows a whole sheet, `scale` times as large, or all its marks, if they are to fit.
+
+        `untitled` is the title of a sheet that has none.
+        """
         scale = arguments.positive(scale, "save", "scale")
         arguments.truth(fit, "save", "fit")
         left, bottom, width, height = view(sheet, fit)
@@ -58,7 +61,7 @@ class Page:
             shown_height=sheet.height * scale,
             unit=sheet.unit,
             paper=sheet.paper,
-            title=sheet.title or "Drawing",
+            title=sheet.title or untitled or "Drawing",
             details=details(sheet),
         )
 
@@ -107,7 +110,7 @@ class Page:
 
 def mark_boxes(sheet: Sheet) -> MarkBoxes:
     """The boxes of all marks on a sheet, texts included."""
-    return MarkBoxes.of(sheet.trail.columns(), lettering.box)
+    return MarkBoxes.of(sheet._columns, lettering.box)
 
 
 def view(sheet: Sheet, fit: bool) -> tuple[float, float, float, float]:
@@ -115,7 +118,7 @@ def view(sheet: Sheet, fit: bool) -> tuple[float, float, float, float]:
 
     To fit, it is the box of all marks with a margin, widened to the shape of the sheet.
     """
-    columns = sheet.trail.columns()
+    columns = sheet._columns
     box = mark_boxes(sheet).whole if fit else None
     if box is None or (box[0] == box[2] and box[1] == box[3]):
         return -sheet.width / 2, -sheet.height / 2, sheet.width, sheet.height

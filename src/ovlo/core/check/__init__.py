@@ -1,0 +1,1 @@
+"""Why a picture is not what was meant: one rule a function."""

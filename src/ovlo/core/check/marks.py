@@ -1,0 +1,182 @@
+"""Rules about whole marks: what leaves the sheet, what a lifted pen did not draw, what fills nothing."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import pairwise
+from typing import TYPE_CHECKING
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.paint.measures import MarkBoxes, widest_line
+from ovlo.core.paint.order import Painting
+from ovlo.core.paint.outlines import MOVE
+from ovlo.core.paint.regions import region
+from ovlo.core.trail.columns import Columns, Pen
+from ovlo.core.values.finding import Found
+
+if TYPE_CHECKING:
+    from ovlo.core.sheet.sheet import Sheet
+
+FEWEST_LIFTED = 3
+"""So many lifted moves that bend look meant to draw."""
+
+FEWEST_CORNERS = 3
+
+NO_AREA = 1e-9
+"""An area below this share of the square of its size is none."""
+
+MEETS = 1e-6
+
+
+def off_sheet(sheet: Sheet, boxes: MarkBoxes, fitting: float) -> Iterator[Found]:
+    """Marks that leave the sheet; `fitting` is the scale at which all would be seen."""
+    over = boxes.beyond(sheet.width, sheet.height)
+    if not over.count:
+        return
+    columns = sheet._columns
+    far = ", ".join(
+        f"{distance:.4g} {sheet.unit} beyond the {edge}" for edge, distance in over.distances.items()
+    )
+    is_text = np.arange(over.total) >= over.total - len(columns.texts)
+    texts = np.flatnonzero(over.is_out & is_text) - (over.total - len(columns.texts))
+    half = np.array([sheet.width, sheet.height]) / 2
+    first = int(np.flatnonzero(over.is_out)[0])
+    place = np.clip((boxes.low[first] + boxes.high[first]) / 2, -half, half)
+    reach = np.maximum(-boxes.low.min(axis=0), boxes.high.max(axis=0))
+    width, height = np.ceil(2 * reach + widest_line(columns)).tolist()
+    yield Found(
+        f"{over.count} of {over.total} {'mark' if over.total == 1 else 'marks'} "
+        f"{'leaves' if over.count == 1 else 'leave'} the sheet: {far}.",
+        f"All would fit at {fitting:.2g} of the size, or on a sheet of "
+        f"{max(width, sheet.width):g} × {max(height, sheet.height):g} {sheet.unit}.",
+        complex(*place.tolist()),
+        tuple(boxes.steps[over.is_out & ~is_text].tolist()),
+        tuple(columns.texts[i].origin for i in texts.tolist()),
+    )
+
+
+def still_lifted(sheet: Sheet) -> Iterator[Found]:
+    """A pen that stayed lifted while it moved as if to draw."""
+    columns = sheet._columns
+    nothing = not columns.is_traced.any() and not columns.texts
+    runs = columns.runs
+    nib_of_step, pen_of_step = columns.of_steps("nib"), columns.of_steps("pen")
+    traced = np.isin(pen_of_step, (Pen.DRAW, Pen.TRACE))
+    for number, nib in enumerate(sheet.nibs):
+        mine = np.flatnonzero(nib_of_step == number)
+        lifted = mine[pen_of_step[mine] == Pen.LIFTED]
+        last = int(mine[traced[mine]].max(initial=-1))
+        after = lifted[lifted > last]
+        if nib.is_lifted and (nothing or _look_meant(columns, after)):
+            place = complex(*nib.position) if not len(after) else complex(*columns.points[after[0]])
+            yield Found(
+                f"The pen stayed lifted: {_counted(len(after))} drew nothing"
+                + (", and nothing was drawn at all." if nothing else "."),
+                "Write nib.lower() before the first line that should be seen, or put only the move without "
+                "a line into `with nib.lifted():`.",
+                place,
+                tuple(after.tolist()),
+            )
+            return
+        for loop in _lifted_loops(columns, lifted[lifted <= last] if nib.is_lifted else lifted):
+            yield Found(
+                f"A closed shape of {len(loop)} moves was walked with the pen lifted, so it is not seen.",
+                "Write nib.lower() before it, if it should be drawn.",
+                complex(*columns.points[loop[0]]),
+                tuple(loop.tolist()),
+            )
+    if nothing:
+        moved = len(runs) and bool((columns.starts != columns.points).any())
+        what = "the nib only travelled" if moved else "no nib moved"
+        yield Found(
+            f"Nothing was drawn at all: {what}.",
+            "Draw with nib.forward(90), which leaves a line where nib.travel(90) leaves none."
+            if moved
+            else "Make a nib with sheet.new_nib() and begin with nib.forward(90).",
+            0j,
+            tuple(range(len(columns))) if moved else (),
+        )
+
+
+def _counted(moves: int) -> str:
+    if not moves:
+        return "what it was to draw"
+    return "1 move" if moves == 1 else f"{moves} moves"
+
+
+def _look_meant(columns: Columns, steps: NDArray[np.int64]) -> bool:
+    """Whether some moves are several and bend."""
+    if len(steps) < FEWEST_LIFTED:
+        return False
+    ways = (columns.points - columns.starts)[steps]
+    directions = np.round(np.degrees(np.arctan2(ways[:, 1], ways[:, 0])), 3)
+    return len(np.unique(directions)) > 1 or bool(np.isin(columns.arcs["step"], steps).any())
+
+
+def _lifted_loops(columns: Columns, lifted: NDArray[np.int64]) -> Iterator[NDArray[np.int64]]:
+    """Lifted moves in a row that come back to where they began."""
+    for moves in np.split(lifted, np.flatnonzero(np.diff(lifted) != 1) + 1):
+        if not _look_meant(columns, moves):
+            continue
+        start, ends = columns.starts[moves[0]], columns.points[moves]
+        size = np.abs(ends - start).max()
+        back = np.flatnonzero((np.abs(ends - start) <= MEETS * size).all(axis=1))
+        back = back[back >= FEWEST_LIFTED - 1]
+        if len(back):
+            yield moves[: back[0] + 1]
+
+
+def empty_area(columns: Columns, painting: Painting) -> Iterator[Found]:
+    """Area blocks with fewer than three corners, or without area."""
+    paths = {int(area): number for number, area in enumerate(painting.borders.keys.tolist())}
+    for area, row in enumerate(columns.areas):
+        step = int(row["step"])
+        place = columns.starts[step] if step < len(columns) else np.zeros(2)
+        if area not in paths:
+            yield Found(
+                "This area block holds no line: nothing is filled.",
+                "Walk the border of the area inside the block, with the pen lowered.",
+                complex(*place),
+                (step,) if step < len(columns) else (),
+                (int(row["origin"]),),
+            )
+            continue
+        vertices, codes = painting.borders.path(paths[area])
+        if trouble := _lack(vertices, codes):
+            yield Found(
+                f"This area block has {trouble}: nothing is filled.",
+                "Walk at least three corners that are not in one line inside the block.",
+                complex(*vertices[0]),
+                (step,),
+                (int(row["origin"]),),
+            )
+
+
+def _lack(vertices: NDArray[np.float64], codes: NDArray[np.uint8]) -> str:
+    """What a border lacks to have an area, or nothing; curves must be chords."""
+    low, high = vertices.min(axis=0), vertices.max(axis=0)
+    size = float((high - low).max())
+    firsts = np.flatnonzero(codes == MOVE).tolist()
+    for first, stop in pairwise([*firsts, len(vertices)]):
+        if abs(_signed_area(vertices[first:stop])) > NO_AREA * size**2:
+            return ""
+    corners = len(np.unique(np.round((vertices - low) / max(MEETS * size, 1e-300)), axis=0))
+    if corners < FEWEST_CORNERS:
+        return f"{corners} corners" if corners != 1 else "a single corner"
+    if _spread(vertices) <= NO_AREA * size:
+        return "all its corners in one line"
+    is_none = region(vertices, codes, "nonzero").area <= NO_AREA * size**2
+    return "no area, its lines lying on each other" if is_none else ""
+
+
+def _signed_area(ring: NDArray[np.float64]) -> float:
+    """Of a ring of points, above 0 if it goes anticlockwise (the shoelace formula)."""
+    x, y = (ring - ring[0]).T
+    return float(x @ np.roll(y, -1) - y @ np.roll(x, -1)) / 2
+
+
+def _spread(vertices: NDArray[np.float64]) -> float:
+    """How far points are from their best line: the smaller singular value (total least squares)."""
+    return float(np.linalg.svd(vertices - vertices.mean(axis=0), compute_uv=False)[-1])

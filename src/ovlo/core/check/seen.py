@@ -1,0 +1,361 @@
+"""Rules about what can be seen: ink like what lies beneath it, and marks that later areas cover.
+
+    seen = Seen(sheet, painting, letters)
+    list(seen.no_contrast()), list(seen.covered_marks())
+
+The areas are painted on a raster one after the other: their colours, and their numbers in the order of
+painting. A line or a text is looked at in points along it, before the next area is painted.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from functools import cached_property, lru_cache
+from typing import TYPE_CHECKING
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.check.samples import PIXELS, SPACING, Points
+from ovlo.core.paint.order import Mark, Painting
+from ovlo.core.paint.raster import cover
+from ovlo.core.trail.columns import Columns, Text
+from ovlo.core.values.colour import BLACK, WHITE, Colour, difference
+from ovlo.core.values.finding import Found
+
+if TYPE_CHECKING:
+    from ovlo.core.sheet.sheet import Sheet
+
+Floats = NDArray[np.float64]
+Ints = NDArray[np.int64]
+Letters = Callable[[Text], tuple[Floats, NDArray[np.uint8]]]
+
+ALIKE = 2.0
+"""Colours less unlike than this by CIEDE2000 cannot be told apart."""
+
+UNLIKE = 60
+"""Colours of which a channel differs by more (of 255) are never that alike; 40 is the most that was found."""
+
+SHADE = 0.2
+"""An area that differs by this much from the area it lies on was given a colour of its own."""
+
+
+class Seen:
+    """What of a sheet's marks can be seen."""
+
+    def __init__(self, sheet: Sheet, painting: Painting, letters: Letters) -> None:
+        self._columns: Columns = sheet._columns
+        self._painting = painting
+        self._letters = letters
+        self._scale = PIXELS / max(sheet.width, sheet.height)
+        self._corner = np.array([-sheet.width / 2, -sheet.height / 2])
+        size = (max(1, round(side * self._scale)) for side in (sheet.height, sheet.width))
+        self._shape: tuple[int, int] = tuple(size)  # type: ignore[assignment]
+        paper = np.array(sheet.paper._rgb) if sheet.paper.opacity == 1 else np.full(3, np.nan)
+        self._colours = np.full((*self._shape, 3), paper, np.float32)
+        self._top = np.full(self._shape, -1, np.int32)
+        self._lines = Points(painting.strokes, self._columns, self._to_pixels, self._scale, SPACING)
+        self._positions = np.full(len(painting.strokes), -1)
+        self._waiting: list[int] = []
+        self._is_waited_for = np.zeros(self._shape, bool)
+        self._alike_pieces: list[int] = []
+        self._alike_areas: list[tuple[Mark, Colour]] = []
+        self._alike_texts: list[Text] = []
+        self._paint()
+
+    def _to_pixels(self, points: Floats) -> Floats:
+        pixels: Floats = (points - self._corner) * self._scale
+        return pixels
+
+    def _paint(self) -> None:
+        """Look at every mark, and paint the areas, from the lowest mark up."""
+        for position, mark in enumerate(self._painting.marks):
+            if isinstance(mark, Text):
+                if self._is_alike_text(mark):
+                    self._alike_texts.append(mark)
+                continue
+            if mark.fill is not None:
+                self._paint_area(position, mark, mark.fill)
+            if mark.style is not None:
+                self._wait(mark.number)
+                self._positions[mark.number] = position
+        self._look_at_lines()
+
+    def _wait(self, path: int) -> None:
+        """Let a path wait to be looked at until an area comes where it is: many at once go faster."""
+        self._waiting.append(path)
+        x, y = self._lines.of_path(path)
+        on = self._is_on(x, y)
+        self._is_waited_for[y[on], x[on]] = True
+
+    def _border(self, mark: Mark) -> tuple[Floats, NDArray[np.uint8]]:
+        vertices, codes = self._painting.outline_of(mark).path(mark.number)
+        return self._to_pixels(vertices), codes
+
+    def _paint_area(self, position: int, mark: Mark, paint: Colour) -> None:
+        window, inside = cover(*self._border(mark), mark.fill_rule, self._shape)
+        if not inside.any():
+            return
+        if self._is_waited_for[window][inside].any():
+            self._look_at_lines()
+        beneath = self._colours[window][inside]
+        laid = beneath + paint.opacity * (np.array(paint._rgb, np.float32) - beneath)
+        if paint.opacity == 1:
+            laid = np.broadcast_to(np.array(paint._rgb, np.float32), beneath.shape)
+        # Most areas are told from the first pixel on.
+        is_seen = bool(np.abs(laid[0] - beneath[0]).max() > UNLIKE)
+        unlike = np.inf if is_seen else float(_unlikeness_of(beneath, laid, np.zeros(1, int))[0])
+        if unlike < ALIKE and not self._is_shade(mark, window, inside, unlike):
+            self._alike_areas.append((mark, Colour(*beneath[0].tolist())))
+        self._colours[window][inside] = laid
+        if paint.opacity == 1:
+            self._top[window][inside] = position
+
+    def _is_shade(
+        self, mark: Mark, window: tuple[slice, slice], inside: NDArray[np.bool_], unlike: float
+    ) -> bool:
+        """Whether an area is one step of many shades: laid over one that came from the same place.
+
+        Where that is not known, any other colour over an area is taken for a shade.
+        """
+        below = np.unique(self._top[window][inside])
+        areas = [self._painting.marks[i] for i in below[below >= 0].tolist()]
+        origin = self._origin_of(mark)
+        if origin < 0:
+            return bool(areas) and unlike >= SHADE
+        return any(isinstance(area, Mark) and self._origin_of(area) == origin for area in areas)
+
+    def _origin_of(self, mark: Mark) -> int:
+        return int(self._columns.areas["origin"][self._area_of(mark)])
+
+    def _look_at_lines(self) -> None:
+        """Find pieces of the strokes that wait that cannot be told from what is painted so far."""
+        if not self._waiting:
+            return
+        paths, self._waiting = self._waiting, []
+        self._is_waited_for[:] = False
+        points = self._lines
+        chosen = points.of_paths(np.array(paths))
+        x, y, piece = points.x[chosen], points.y[chosen], points.piece[chosen]
+        on = self._is_on(x, y)
+        x, y, piece = x[on], y[on], piece[on]
+        if not len(piece):
+            return
+        styles = self._columns.styles
+        inks = np.array([(*style.ink._rgb, style.ink.opacity) for style in styles], np.float32)
+        ink = inks[points.style_of_piece[piece]]
+        beneath = self._colours[y, x]
+        laid = beneath + ink[:, 3:] * (ink[:, :3] - beneath)
+        firsts = np.flatnonzero(np.diff(piece, prepend=-1))
+        self._alike_pieces += piece[firsts[_unlikeness_of(beneath, laid, firsts) < ALIKE]].tolist()
+
+    def _is_on(self, x: Ints, y: Ints) -> NDArray[np.bool_]:
+        height, width = self._shape
+        on: NDArray[np.bool_] = (x >= 0) & (x < width) & (y >= 0) & (y < height)
+        return on
+
+    def _points_of(self, text: Text) -> tuple[Ints, Ints]:
+        vertices = self._to_pixels(self._letters(text)[0])
+        x, y = np.floor(np.clip(vertices, -1, PIXELS + 1)).astype(np.int64).reshape(-1, 2).T
+        on = self._is_on(x, y)
+        return x[on], y[on]
+
+    def _is_alike_text(self, text: Text) -> bool:
+        x, y = self._points_of(text)
+        beneath = self._colours[y, x]
+        laid = beneath + text.ink.opacity * (np.array(text.ink._rgb, np.float32) - beneath)
+        return bool(len(x)) and bool(_unlikeness_of(beneath, laid, np.zeros(1, int))[0] < ALIKE)
+
+    # ── what there is to say ──────────────────────────────────────────────────────────────────────────────
+
+    def no_contrast(self) -> Iterator[Found]:
+        """Marks whose colour cannot be told from what lies beneath."""
+        lines = self._painting.strokes
+        areas_of_pieces = self._area_of_steps[lines.piece_steps] if len(lines) else np.empty(0, int)
+        alike = np.zeros(len(lines.piece_steps), bool)
+        alike[self._alike_pieces] = True
+        told = np.zeros(len(alike), bool)
+        for mark, beneath in self._alike_areas:
+            area = self._area_of(mark)
+            mine = areas_of_pieces == area
+            if (mine & ~alike).any():
+                continue  # its outline shows where it is
+            told |= mine
+            row = self._columns.areas[area]
+            assert mark.fill is not None
+            what = "This area and its outline" if mine.any() else "This area"
+            yield Found(
+                f"{what} cannot be told from what lies beneath: {mark.fill.css} on {beneath.hex}.",
+                _other_colour(beneath, "the area", "fill"),
+                complex(*self._painting.outline_of(mark).path(mark.number)[0].mean(axis=0)),
+                self._steps_of(area),
+                (int(row["origin"]),),
+                "area",
+            )
+        for piece in np.flatnonzero(alike & ~told).tolist():
+            first = int(lines.moves[piece])
+            middle = lines.vertices[first : first + 2].mean(axis=0)
+            ink = self._columns.styles[self._lines.style_of_piece[piece]].ink
+            beneath = self._beneath(middle)
+            yield Found(
+                f"This line cannot be told from what lies beneath: {ink.css} on {beneath.hex}.",
+                _other_colour(beneath, "the nib", "ink"),
+                complex(*middle),
+                (int(lines.piece_steps[piece]),),
+                (),
+                "line",
+            )
+        for text in self._alike_texts:
+            beneath = self._beneath(np.array([text.x, text.y]))
+            yield Found(
+                f"The words {text.words!r} cannot be told from what lies beneath: "
+                f"{text.ink.css} on {beneath.hex}.",
+                _other_colour(beneath, "the nib", "ink"),
+                complex(text.x, text.y),
+                (),
+                (text.origin,),
+                "text",
+            )
+
+    def marks(self) -> list[Found]:
+        """All marks, with where they came from."""
+        found = [
+            Found("", "", 0j, (step,), (), "line") for step in self._painting.strokes.piece_steps.tolist()
+        ]
+        found += [Found("", "", 0j, (), (text.origin,), "text") for text in self._columns.texts]
+        rows = self._columns.areas[self._painting.borders.keys]
+        found += [Found("", "", 0j, (), (origin,), "area") for origin in rows["origin"].tolist()]
+        return found
+
+    def covered_marks(self) -> Iterator[Found]:
+        """Marks of which nothing is seen under later opaque areas."""
+        if self._top.max() < 0:
+            return
+        lines = self._painting.strokes
+        hidden = self._hidden_pieces()
+        areas_of_pieces = self._area_of_steps[lines.piece_steps] if len(lines) else np.empty(0, int)
+        told = np.zeros(len(hidden), bool)
+        seen = set(np.unique(self._top).tolist())
+        for position, mark in enumerate(self._painting.marks):
+            if isinstance(mark, Text):
+                x, y = self._points_of(mark)
+                if len(x) and (self._top[y, x] > position).all():
+                    cover_by = int(self._top[y[0], x[0]])
+                    words = f"The words {mark.words!r}"
+                    yield self._covered(words, cover_by, complex(mark.x, mark.y), (), (mark.origin,), "text")
+                continue
+            if mark.fill is None or position in seen or (cover_by := self._covering(position, mark)) < 0:
+                continue
+            area = self._area_of(mark)
+            mine = areas_of_pieces == area
+            if (mine & ~hidden).any():
+                continue
+            told |= mine
+            row = self._columns.areas[area]
+            middle = self._painting.outline_of(mark).path(mark.number)[0].mean(axis=0)
+            steps, origins = self._steps_of(area), (int(row["origin"]),)
+            yield self._covered("This area", cover_by, complex(*middle), steps, origins, "area")
+        for piece in np.flatnonzero(hidden & ~told).tolist():
+            first = int(lines.moves[piece])
+            middle = lines.vertices[first : first + 2].mean(axis=0)
+            x, y = np.floor(self._to_pixels(middle)).astype(int)
+            height, width = self._shape
+            cover_by = int(self._top[min(max(y, 0), height - 1), min(max(x, 0), width - 1)])
+            steps = (int(lines.piece_steps[piece]),)
+            yield self._covered("This line", cover_by, complex(*middle), steps, (), "line")
+
+    def _covered(
+        self, what: str, by: int, place: complex, steps: tuple[int, ...], origins: tuple[int, ...], kind: str
+    ) -> Found:
+        mark = self._painting.marks[by] if by >= 0 else None
+        paint = mark.fill if isinstance(mark, Mark) else None
+        area = f"the {paint.css} area" if paint is not None else "an area"
+        return Found(
+            f"{what} cannot be seen: {area} painted later covers all of it.",
+            "Draw it after that area, or give the area an opacity below 1; if nobody is to see it, "
+            "leave it out.",
+            place,
+            steps,
+            origins,
+            kind,
+        )
+
+    def _covering(self, position: int, mark: Mark) -> int:
+        """The position of an area that covers a part of an area of which nothing is seen; -1 for others."""
+        window, inside = cover(*self._border(mark), mark.fill_rule, self._shape)
+        above = self._top[window][inside]
+        return int(above[0]) if len(above) and (above > position).all() else -1
+
+    def _hidden_pieces(self) -> NDArray[np.bool_]:
+        """Which pieces of strokes are covered wherever they are looked at."""
+        lines = self._painting.strokes
+        hidden = self._covered_pieces(self._lines)
+        paths = np.unique(self._lines.path_of_piece[hidden])
+        if len(paths):
+            # Before it is said, look again more closely.
+            closer = Points(lines, self._columns, self._to_pixels, self._scale, SPACING / 4, paths)
+            hidden &= self._covered_pieces(closer)
+        return hidden
+
+    def _covered_pieces(self, points: Points) -> NDArray[np.bool_]:
+        on = self._is_on(points.x, points.y)
+        x, y, piece = points.x[on], points.y[on], points.piece[on]
+        covered = self._top[y, x] > self._positions[points.path_of_piece[piece]]
+        count = np.bincount(piece, minlength=len(points.path_of_piece))
+        found: NDArray[np.bool_] = (np.bincount(piece, covered, len(count)) == count) & (count > 0)
+        return found
+
+    @cached_property
+    def _area_of_steps(self) -> Ints:
+        return self._columns.of_steps("area")
+
+    def _area_of(self, mark: Mark) -> int:
+        """The number of the area a mark is; one with its own outline is known by its strokes' step."""
+        if mark.style is None:
+            return int(self._painting.borders.keys[mark.number])
+        step = self._painting.strokes.steps[mark.number]
+        return int(self._area_of_steps[step])
+
+    def _steps_of(self, area: int) -> tuple[int, ...]:
+        """The steps that border an area."""
+        return tuple(np.flatnonzero(self._area_of_steps == area).tolist())
+
+    def _beneath(self, place: Floats) -> Colour:
+        height, width = self._shape
+        x, y = np.floor(self._to_pixels(place)).astype(int)
+        red, green, blue = self._colours[min(max(y, 0), height - 1), min(max(x, 0), width - 1)].tolist()
+        return Colour(red, green, blue)
+
+
+def _unlikeness_of(beneath: NDArray[np.float32], laid: NDArray[np.float32], firsts: Ints) -> Floats:
+    """How unlike what lies beneath each mark is, where it differs most; a mark's points begin at its first.
+
+    What is unknown, as under transparent paper, is as unlike as can be.
+    """
+    apart = np.nan_to_num(np.abs(laid - beneath).max(axis=1), nan=255.0)
+    most = np.maximum.reduceat(apart, firsts)
+    found = np.full(len(firsts), np.inf)
+    near = np.flatnonzero(most <= UNLIKE)
+    if not len(near):
+        return found
+    sizes = np.diff(np.append(firsts, len(apart)))
+    is_most = np.flatnonzero(apart == np.repeat(most, sizes))
+    points = is_most[np.searchsorted(is_most, firsts[near])]
+    pairs = np.rint(np.hstack([beneath[points], laid[points]])).astype(int)
+    found[near] = [_unlikeness(*pair) for pair in pairs.tolist()]
+    return found
+
+
+@lru_cache(maxsize=1 << 16)
+def _unlikeness(*channels: int) -> float:
+    return difference(Colour(*channels[:3]), Colour(*channels[3:]))
+
+
+def _other_colour(beneath: Colour, whose: str, what: str) -> str:
+    """A colour that can be told from another, with how unlike they are."""
+    apart = {name: difference(colour, beneath) for name, colour in (("black", BLACK), ("white", WHITE))}
+    name = max(apart, key=lambda key: apart[key])
+    return (
+        f"Give {whose} a {what} that differs by at least {ALIKE:g} of CIEDE2000; "
+        f'"{name}" differs by {apart[name]:.0f}.'
+    )

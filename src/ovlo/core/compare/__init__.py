@@ -1,0 +1,1 @@
+"""Whether two pictures are the same."""

@@ -1,0 +1,148 @@
+"""Do two trails show the same picture, perhaps turned, scaled, moved or mirrored?
+
+    comparison = compare(a, b)
+    comparison.is_same, comparison.by
+
+What the lines cover counts, not how they were walked: order, direction and splitting do not matter. Moments
+of the lines about their middle propose turns and scales; the points nearest to each other decide.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import chain
+
+import numpy as np
+
+from ovlo.core.compare.looks import look_words, text_words
+from ovlo.core.compare.nearest import Layer
+from ovlo.core.compare.proposals import proposals
+from ovlo.core.compare.side import SAME, Picture
+from ovlo.core.trail.columns import Columns
+from ovlo.core.trail.similarity import Similarity
+
+FEW_POINTS = (16, 500)
+"""Compared first, to drop proposals that are wrong."""
+
+MOST_OFF = 0.1
+"""Of those few, so many may be off: where many lines are near, the right one may not be found."""
+
+
+@dataclass(frozen=True)
+class Difference:
+    """The largest distance between two pictures, and where: in a line, or the border of an area, of one."""
+
+    distance: float
+    place: complex
+    is_only_in: str
+    what: str
+
+
+@dataclass(frozen=True)
+class Comparison:
+    """What two pictures have to do with each other.
+
+    Attributes
+    ----------
+    by : Similarity or None
+        What makes the second of the first; None if they differ in shape.
+    size : float
+        The diagonal of the second picture's box, sheet units.
+    difference : Difference or None
+        Where they differ most, as drawn, if they do.
+    words : tuple of str
+        What else differs: texts, colours, widths, rules, in sentences.
+    """
+
+    by: Similarity | None
+    size: float
+    difference: Difference | None = None
+    words: tuple[str, ...] = ()
+
+    @property
+    def is_same_shape(self) -> bool:
+        """Whether the lines, areas and texts are the same, perhaps turned, scaled, moved or mirrored."""
+        return self.by is not None
+
+    @property
+    def is_same(self) -> bool:
+        """Whether the pictures are the same, perhaps turned, scaled, moved or mirrored, colours included."""
+        return self.by is not None and not self.words
+
+    @property
+    def is_in_place(self) -> bool:
+        """Whether the second stands where the first does."""
+        return self.by == Similarity()
+
+
+def compare(a: Columns, b: Columns) -> Comparison:
+    """What two trails' pictures have to do with each other."""
+    first, second = Picture.of(a), Picture.of(b)
+    tolerance = SAME * second.size
+    here = Similarity()
+    apart = list(_differences(first, second, here, tolerance))
+    best: Comparison | None = None
+    for by in chain([] if apart else [here], proposals(first, second)):
+        if by is not here and (
+            not _might_be(first, second, by, tolerance)
+            or next(_differences(first, second, by, tolerance), None) is not None
+        ):
+            continue
+        texts = text_words(first, second, by, tolerance)
+        if not texts:
+            return Comparison(by, second.size, None, look_words(first, second, by, tolerance))
+        best = best or Comparison(by, second.size, None, texts)
+    if best is not None and len(first.all_lines):
+        return best
+    found = max(apart, key=lambda one: one.distance, default=None)
+    return Comparison(None, second.size, found, text_words(first, second, here, tolerance))
+
+
+def _might_be(a: Picture, b: Picture, by: Similarity, tolerance: float) -> bool:
+    """Whether a few points of one picture all lie on the other."""
+    for count in FEW_POINTS:
+        for ours, theirs in zip(a.layers, b.layers, strict=True):
+            some = by.points(ours.z[:: len(ours.z) // count + 1])
+            if len(some) and (theirs.bounds(some, 10 * tolerance) > 10 * tolerance).mean() > MOST_OFF:
+                return False
+    return True
+
+
+def _differences(a: Picture, b: Picture, by: Similarity, tolerance: float) -> Iterator[Difference]:
+    """Where two pictures are farthest apart once the first is moved: lines and areas, from both sides."""
+    for ours, theirs, what in zip(a.layers, b.layers, ("line", "area"), strict=True):
+        if there := _farther(ours, theirs, by, tolerance):
+            yield Difference(*there, "A", what)
+        if back := _farther(theirs, ours, by.inverse, tolerance / by.scale):
+            distance, place = back
+            z = complex(by.points(np.array([place]))[0])
+            yield Difference(distance * by.scale, z, "B", what)
+
+
+def _farther(ours: Layer, theirs: Layer, by: Similarity, tolerance: float) -> tuple[float, complex] | None:
+    distance, place = ours.farthest(theirs, by, tolerance)
+    if distance > tolerance:
+        return distance, place
+    return _uncovered(ours, theirs, by, tolerance)
+
+
+def _uncovered(ours: Layer, theirs: Layer, by: Similarity, tolerance: float) -> tuple[float, complex] | None:
+    """A short gap: just beyond an end of their lines, ours go on and theirs do not."""
+    lines = theirs.lines
+    longer = by.scale * float(ours.lines.lengths.sum()) - float(lines.lengths.sum())
+    if longer <= tolerance or not len(lines):
+        return None
+    every = np.arange(len(lines))
+    ahead = lines.ends - lines.at(every, np.full(len(lines), 1 - 1e-6))
+    behind = lines.starts - lines.at(every, np.full(len(lines), 1e-6))
+    ways, ends = np.concatenate([behind, ahead]), np.concatenate([lines.starts, lines.ends])
+    is_way = ways != 0
+    probes = ends[is_way] + 4 * tolerance * ways[is_way] / np.abs(ways[is_way])
+    probes = probes[theirs.bounds(probes, 2 * tolerance) > 2 * tolerance]
+    back = by.inverse
+    on_ours = ours.bounds(back.points(probes), tolerance / by.scale) * by.scale <= tolerance
+    for z in probes[on_ours].tolist():
+        if (distance := theirs.exact(z)) > 2 * tolerance:
+            return distance, z
+    return None

@@ -1,0 +1,112 @@
+"""In which order the marks of a trail are painted: the same for every format.
+
+    for mark in painted(columns): ...
+
+A mark is a path to be filled, drawn or both, or a text. An area whose border is just the path drawn next
+becomes one mark with it, painted and drawn at once.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.paint.outlines import MOVE, Outline, borders, ranges, strokes
+from ovlo.core.trail.columns import FILL_RULES, Columns, Style, Text
+from ovlo.core.values.colour import CHANNELS, Colour
+
+
+class Mark(NamedTuple):
+    """One path: `number` counts in the strokes if there is a style, else in the borders."""
+
+    number: int
+    fill: Colour | None
+    fill_rule: str
+    style: Style | None
+
+
+class Painting(NamedTuple):
+    """The paths of a trail and the order they are painted in."""
+
+    strokes: Outline
+    borders: Outline
+    marks: list[Mark | Text]
+
+    def outline_of(self, mark: Mark) -> Outline:
+        """The outline a mark's number counts in."""
+        return self.borders if mark.style is None else self.strokes
+
+    def flattened(self, tolerance: float) -> Painting:
+        """The same for rasterisers: arcs as chords, and dots as lines.
+
+        A line of no length shows its caps (SVG 2, 13.5.4). Rasterisers leave it out, so here it gets a
+        length that nobody sees.
+        """
+        lines, areas = self.strokes.flattened(tolerance), self.borders.flattened(tolerance)
+        low, high = lines.boxes()
+        dots = np.flatnonzero(lines.codes == MOVE)[(low == high).all(axis=1)]
+        if len(dots):
+            vertices = lines.vertices.copy()
+            vertices[dots + 1, 0] += tolerance / 50
+            lines = replace(lines, vertices=vertices)
+        return self._replace(strokes=lines, borders=areas)
+
+
+def painted(columns: Columns) -> Painting:
+    """All marks of a trail, the lowest first."""
+    lines, areas = strokes(columns), borders(columns)
+    twins = _twins(columns, areas, lines)
+    alone = np.setdiff1d(np.arange(len(lines)), twins)
+    rows = columns.areas[areas.keys]
+    texts = columns.texts
+
+    # At one step, areas and texts lie beneath the stroke that begins there, in the order they came.
+    steps = np.concatenate([rows["step"], [text.step for text in texts], lines.steps[alone]])
+    last = len(columns.areas) + len(texts)
+    orders = np.concatenate([rows["order"], [text.order for text in texts], np.full(len(alone), last)])
+
+    styles = [columns.styles[key] for key in lines.keys.tolist()]
+    names = (*CHANNELS, "fill_rule")
+    marks: list[Mark | Text] = [
+        Mark(
+            number if twin < 0 else twin,
+            Colour(red, green, blue, opacity),
+            FILL_RULES[rule],
+            None if twin < 0 else styles[twin],
+        )
+        for number, (twin, red, green, blue, opacity, rule) in enumerate(
+            zip(twins.tolist(), *(rows[name].tolist() for name in names), strict=True)
+        )
+    ]
+    marks += texts
+    marks += [Mark(number, None, FILL_RULES[0], styles[number]) for number in alone.tolist()]
+    return Painting(lines, areas, [marks[i] for i in np.lexsort((orders, steps)).tolist()])
+
+
+def _twins(columns: Columns, areas: Outline, lines: Outline) -> NDArray[np.int64]:
+    """For each border, the path of strokes that follows it and is the same path, or -1."""
+    twins = np.full(len(areas), -1)
+    if not len(areas) or not len(lines):
+        return twins
+    candidates = np.minimum(np.searchsorted(lines.steps, areas.steps), len(lines) - 1)
+    sizes = np.diff(areas.firsts)
+    is_twin = (
+        (lines.steps[candidates] == areas.steps)
+        & (np.diff(lines.firsts)[candidates] == sizes)
+        # Nothing is painted between the two.
+        & (np.searchsorted(columns.events, areas.steps, "right") == columns.areas["order"][areas.keys] + 1)
+    )
+    found = np.flatnonzero(is_twin)
+    if len(found):
+        mine = ranges(areas.firsts[:-1][found], sizes[found])
+        other = ranges(lines.firsts[:-1][candidates[found]], sizes[found])
+        same = (areas.vertices[mine] == lines.vertices[other]).all(axis=1) & (
+            (areas.codes[mine] == MOVE) == (lines.codes[other] == MOVE)
+        )
+        offsets = np.cumsum(sizes[found]) - sizes[found]
+        found = found[np.logical_and.reduceat(same, offsets)]
+        twins[found] = candidates[found]
+    return twins

@@ -1,0 +1,1 @@
+"""What a nib does: steering, shapes, words, blocks."""

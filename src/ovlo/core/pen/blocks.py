@@ -1,0 +1,398 @@
+"""Blocks: what `with` opens on a nib, and what is put back when they end; and the loop of a full turn.
+
+    with nib.styled(ink="tomato"), nib.area("gold"):
+        for _ in nib.full_turn(5):
+            nib.forward(90)
+
+The blocks that are open stand on the nib, the innermost last. One that ends while a later one of its kind is
+open, as may happen in generators, leaves it to that one to put back what was before both.
+"""
+
+from __future__ import annotations
+
+import sys
+import warnings
+from collections.abc import Iterator, Sequence
+from types import CodeType, FrameType
+from typing import Any
+
+from ovlo.core.pen.look import Looks
+from ovlo.core.pen.steering import Contour, Steering
+from ovlo.core.pen.style_checks import checked_changes
+from ovlo.core.trail.columns import FILL_RULES, Pen
+from ovlo.core.trail.origins import line_of
+from ovlo.core.values import arguments, colour
+from ovlo.core.values.colour import Colour
+from ovlo.core.values.degrees import normal
+from ovlo.core.values.errors import BadUse, NothingDone
+
+CAME_BACK = 1e-9
+"""A nib this share of its coordinates away from a point is there, but for rounding."""
+
+
+class _Unused:
+    """Something that does nothing by itself, and says so, with the line, when it is thrown away unused."""
+
+    __slots__ = ("_call", "_code", "_instruction")
+
+    MEND = ""
+
+    def __init__(self, call: str, made_at: FrameType) -> None:
+        self._call = call
+        self._code: CodeType | None = made_at.f_code
+        self._instruction = made_at.f_lasti
+
+    def __del__(self) -> None:
+        if self._code is not None:
+            line = line_of(self._code, self._instruction)
+            words = self.MEND.format(call=self._call)
+            warnings.warn_explicit(NothingDone(words), None, self._code.co_filename, line)
+
+
+class Block(_Unused):
+    """What `with` opens on a nib."""
+
+    __slots__ = ("_nib",)
+
+    MEND = "{call}: this does nothing by itself; write `with nib.{call}(…):` and indent what belongs to it."
+
+    def __init__(self, nib: Steering, call: str, made_at: FrameType) -> None:
+        super().__init__(call, made_at)
+        self._nib = nib
+
+    def __enter__(self) -> None:
+        if self in self._nib._blocks:
+            raise BadUse(f"{self._call}: this block is open already; make another with nib.{self._call}(…).")
+        self._code = None
+        self._begin()
+        self._nib._blocks.append(self)
+
+    def __exit__(self, *_: object) -> None:
+        blocks = self._nib._blocks
+        at = len(blocks) - 1 if blocks[-1] is self else blocks.index(self)
+        del blocks[at]
+        later = next((block for block in blocks[at:] if type(block) is type(self)), None)
+        if later is None:
+            self._end()
+        else:
+            self._hand_over(later)
+
+    def __bool__(self) -> bool:
+        asked = ", and nib.is_lifted tells whether it is" if self._call == "lifted" else ""
+        self._code = None
+        raise BadUse(
+            f"{self._call}: a block is neither true nor false; `with nib.{self._call}(…):` opens it{asked}."
+        )
+
+    def _begin(self) -> None:
+        """Change the nib, and keep what was before."""
+        raise NotImplementedError
+
+    def _end(self) -> None:
+        """Put back what was before."""
+        raise NotImplementedError
+
+    def _hand_over(self, later: Any) -> None:
+        """Let a later block of this kind put back what was before this one."""
+        raise NotImplementedError
+
+    def _forget_marks(self) -> None:
+        """Go on, on a sheet that was cleared."""
+
+
+class _Lifted(Block):
+    __slots__ = ("_was_lifted",)
+    _nib: Looks
+
+    def _begin(self) -> None:
+        self._was_lifted = self._nib._is_lifted
+        self._nib.lift()
+
+    def _end(self) -> None:
+        if self._was_lifted:
+            self._nib.lift()
+        else:
+            self._nib.lower()
+
+    def _hand_over(self, later: _Lifted) -> None:
+        later._was_lifted = self._was_lifted
+
+
+class _Styled(Block):
+    __slots__ = ("_changes", "_kept")
+
+    def __init__(self, nib: Steering, changes: dict[str, Any], made_at: FrameType) -> None:
+        super().__init__(nib, "styled", made_at)
+        self._changes = changes
+
+    def _begin(self) -> None:
+        style = self._nib._style
+        self._kept = {name: getattr(style, name) for name in self._changes}
+        self._put(self._changes)
+
+    def _end(self) -> None:
+        self._put(self._kept)
+
+    def _put(self, values: dict[str, Any]) -> None:
+        self._nib._style = self._nib._style._replace(**values)
+        self._nib._run = None
+
+    def _hand_over(self, later: _Styled) -> None:
+        self._put({name: value for name, value in self._kept.items() if name not in later._kept})
+        later._kept |= {name: value for name, value in self._kept.items() if name in later._kept}
+
+
+class _Interrupting(Block):
+    """A block in which other contours are walked than before it."""
+
+    __slots__ = ("_contour",)
+
+    def _interrupt(self) -> None:
+        """Begin a contour, and keep the one that is interrupted."""
+        nib = self._nib
+        self._contour: Contour | None = nib._contour, nib._contour_start, nib._traced_contour
+        nib._run = None
+        nib._begin_contour()
+
+    def _go_on(self) -> None:
+        """Go on with the contour that was interrupted."""
+        nib = self._nib
+        nib._run = None
+        if self._contour is None:
+            nib._begin_contour()
+        else:
+            nib._contour, nib._contour_start, nib._traced_contour = self._contour
+
+
+class _Returning(_Interrupting):
+    __slots__ = ("_pose",)
+
+    def _begin(self) -> None:
+        nib = self._nib
+        self._pose = nib._x, nib._y, nib._heading
+        self._interrupt()
+
+    def _end(self) -> None:
+        nib, (x, y, heading) = self._nib, self._pose
+        if nib._x != x or nib._y != y:
+            nib._jump(x, y)
+        nib._set_heading(heading)
+        self._go_on()
+
+    def _hand_over(self, later: _Returning) -> None:
+        later._pose, later._contour = self._pose, self._contour
+
+    def _forget_marks(self) -> None:
+        self._contour = None
+
+
+class _Area(_Interrupting):
+    __slots__ = ("_area", "_before", "_fill", "_fill_rule", "_pen", "_place")
+
+    def __init__(
+        self, nib: Steering, fill: Colour, outline: bool, fill_rule: str, made_at: FrameType
+    ) -> None:
+        super().__init__(nib, "area", made_at)
+        self._fill, self._fill_rule = fill, fill_rule
+        self._pen = Pen.DRAW if outline else Pen.TRACE
+
+    def _begin(self) -> None:
+        self._open()
+        self._place = self._nib._x, self._nib._y
+        self._interrupt()
+
+    def _open(self) -> None:
+        nib = self._nib
+        self._area = nib._trail.open_area(self._fill, self._fill_rule)
+        self._before = nib._area, nib._lowered_pen
+        nib._area, nib._lowered_pen = self._area, self._pen
+        nib._jump_run = None
+
+    def _end(self) -> None:
+        nib = self._nib
+        nib._trail.end_area(self._area)
+        nib._area, nib._lowered_pen = self._before
+        nib._run = nib._jump_run = None
+        # Back where it was, the nib goes on with the contour that the block interrupted.
+        if nib.distance_to(self._place) <= CAME_BACK * (1 + abs(nib._x) + abs(nib._y)):
+            self._go_on()
+
+    def _hand_over(self, later: _Area) -> None:
+        self._nib._trail.end_area(self._area)
+        later._before, later._place, later._contour = self._before, self._place, self._contour
+
+    def _forget_marks(self) -> None:
+        self._open()
+        self._contour = None
+
+
+class Rounds(_Unused):
+    """The rounds of a loop: 0, 1, … with a turn after each."""
+
+    __slots__ = ("_count", "_nib", "_rounds")
+
+    MEND = "{call}: this does nothing by itself; write `for _ in nib.{call}(…):` and indent what is repeated."
+
+    def __init__(self, nib: Steering, count: int, rounds: int, made_at: FrameType) -> None:
+        super().__init__("full_turn", made_at)
+        self._nib, self._count, self._rounds = nib, count, rounds
+
+    def __iter__(self) -> Iterator[int]:
+        self._code = None
+        return self._turning()
+
+    def __len__(self) -> int:
+        return self._count
+
+    def _turning(self) -> Iterator[int]:
+        nib, count, rounds = self._nib, self._count, self._rounds
+        start = nib._heading
+        for i in range(count):
+            before = nib._heading
+            yield i
+            if nib._heading != before:  # the body turned: the whole round is turned with it
+                start += nib._heading - before
+            # Whole numbers keep the remainder exact, so the last one is 0 and the heading is `start`.
+            nib._set_heading(normal(start + 360 * rounds * (i + 1) % (360 * count) / count))
+
+
+class Blocks(Looks):
+    """The blocks and the loop of a nib."""
+
+    __slots__ = ()
+
+    def lifted(self) -> Block:
+        """A block with the pen lifted; afterwards it is as it was.
+
+        Examples
+        --------
+        >>> with nib.lifted():
+        ...     nib.forward(40)
+        >>> nib.is_lifted
+        False
+        """
+        return _Lifted(self, "lifted", sys._getframe(1))
+
+    def styled(
+        self,
+        *,
+        ink: str | Colour | None = None,
+        line_width: float | None = None,
+        line_dash: float | Sequence[float] | None = None,
+        line_cap: str | None = None,
+        line_join: str | None = None,
+    ) -> Block:
+        """A block in another style; afterwards what it changed is as it was.
+
+        Parameters
+        ----------
+        ink, line_width, line_dash, line_cap, line_join
+            As the attributes of these names; those left out stay as they are. `line_dash=()` is a solid line.
+
+        Raises
+        ------
+        BadValue, BadType
+            When one of them cannot be; nothing has changed then.
+
+        Examples
+        --------
+        >>> with nib.styled(ink="tomato", line_width=5):
+        ...     nib.forward(40)
+        >>> nib.line_width
+        2.0
+        """
+        given = {
+            "ink": ink,
+            "line_width": line_width,
+            "line_dash": line_dash,
+            "line_cap": line_cap,
+            "line_join": line_join,
+        }
+        changes = checked_changes({name: value for name, value in given.items() if value is not None})
+        return _Styled(self, changes, sys._getframe(1))
+
+    def area(self, fill: str | Colour, outline: bool = True, fill_rule: str = "nonzero") -> Block:
+        """A block whose contours are painted as one area.
+
+        The area lies under every mark made inside the block and over every earlier one. Each contour is
+        closed for it. Blocks nest, an inner block's contours being its own. After an exception the area is
+        what was traced.
+
+        Parameters
+        ----------
+        fill : str or Colour
+            The colour of the area.
+        outline : bool
+            Whether the lines walked inside are drawn.
+        fill_rule : "nonzero" or "evenodd"
+            What counts as inside, as SVG's `fill-rule`; with "evenodd" a contour inside another is a hole.
+
+        Raises
+        ------
+        BadValue, BadType
+            When the colour is unknown or the rule another; nothing has changed then.
+
+        Examples
+        --------
+        >>> with nib.area("tomato"):
+        ...     for _ in nib.full_turn(4):
+        ...         nib.forward(90)
+        """
+        outline = arguments.truth(outline, "area", "outline")
+        fill_rule = arguments.choice(fill_rule, "area", "fill_rule", FILL_RULES)
+        return _Area(self, colour.parse(fill, "area"), outline, fill_rule, sys._getframe(1))
+
+    def returning(self) -> Block:
+        """A block after which the nib is back at the pose it had; no line is drawn back.
+
+        The contour the block interrupts goes on afterwards. The style is left alone.
+
+        Examples
+        --------
+        A string that hangs from the kite:
+
+        >>> with nib.returning():
+        ...     nib.turn_to(270)
+        ...     nib.forward(80)
+        >>> nib.pose
+        Pose(x=0.0, y=0.0, heading=0.0)
+        """
+        return _Returning(self, "returning", sys._getframe(1))
+
+    def full_turn(self, count: int, rounds: int = 1, clockwise: bool = False) -> Rounds:
+        """Run the body of a loop `count` times, turning by 360·rounds/count after each.
+
+        A body that walks one side gives a regular polygon; one that returns to its start, a rosette.
+        Headings are computed as start + 360·rounds·i/count, not summed, so that all turns together come to
+        exactly `rounds` times 360. Turns made by the body itself are kept.
+
+        Parameters
+        ----------
+        count : int
+            How many times, at least 1.
+        rounds : int
+            How often to go round in all, at least 1; 2 of 5 walk a five-pointed star.
+        clockwise : bool
+            Turn right instead of left.
+
+        Returns
+        -------
+        iterable of int
+            0 to count - 1.
+
+        Raises
+        ------
+        BadValue, BadType
+            When count or rounds is not a whole number of at least 1.
+
+        Examples
+        --------
+        >>> for _ in nib.full_turn(6):
+        ...     nib.forward(30)
+        >>> nib.heading
+        0.0
+        """
+        count = arguments.whole(count, "full_turn", "count", least=1)
+        rounds = arguments.whole(rounds, "full_turn", "rounds", least=1)
+        clockwise = arguments.truth(clockwise, "full_turn", "clockwise")
+        return Rounds(self, count, -rounds if clockwise else rounds, sys._getframe(1))

@@ -1,0 +1,388 @@
+"""Shapes centred on the nib, which stays where it is.
+
+    nib.circle(40, fill="gold")
+    nib.star(5, 60, turn=90)
+
+Each shape becomes steps of the trail: a jump to where it begins, then its sides or arcs, as a contour of its
+own. Corners are those of regular polygons and star polygons (Coxeter, Regular Polytopes, 2.8).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from math import atan2, degrees, gcd, pi, sin
+from typing import NamedTuple
+
+import numpy as np
+
+from ovlo.core.pen.spirals import spiral_arcs
+from ovlo.core.pen.steering import PACK, Steering
+from ovlo.core.trail.columns import FILL_RULES, Pen
+from ovlo.core.values import arguments, colour
+from ovlo.core.values.colour import Colour
+from ovlo.core.values.degrees import direction, normal
+from ovlo.core.values.errors import BadValue
+
+Point = tuple[float, float]
+Fill = str | Colour | None
+
+
+class Piece(NamedTuple):
+    """A part of a shape: where it begins, its packed steps, its curves, and whether it is closed."""
+
+    start: Point
+    steps: bytes
+    arcs: Iterable[tuple[float, ...]] = ()
+    is_closed: bool = True
+
+
+MOST_ROUNDS = 100_000
+"""Of a spiral."""
+
+
+class Shapes(Steering):
+    """The centred shapes of a nib."""
+
+    __slots__ = ()
+
+    def circle(
+        self,
+        radius: float,
+        turn: float = 0,
+        fill: Fill = None,
+        outline: bool = True,
+        fill_rule: str = "nonzero",
+    ) -> None:
+        """A circle around the nib.
+
+        Parameters
+        ----------
+        radius : float
+            Sheet units, at least 0.
+        turn : float
+            Degrees; where on the circle the line begins, counted from straight ahead.
+        fill : colour, optional
+            The colour of the area inside.
+        outline : bool
+            Whether the line is drawn.
+        fill_rule : "nonzero" or "evenodd"
+            What counts as inside.
+
+        Raises
+        ------
+        BadValue, BadType
+            When the radius is negative or not finite, or the colour unknown; nothing is drawn then.
+
+        Examples
+        --------
+        >>> nib.circle(40, fill="gold")
+        >>> nib.position
+        (0.0, 0.0)
+        """
+        radius = arguments.not_negative(radius, "circle", "radius")
+        self._oval("circle", 2 * radius, 2 * radius, turn, fill, outline, fill_rule)
+
+    def ellipse(
+        self,
+        width: float,
+        height: float,
+        turn: float = 0,
+        fill: Fill = None,
+        outline: bool = True,
+        fill_rule: str = "nonzero",
+    ) -> None:
+        """An ellipse around the nib, its width along the heading.
+
+        Parameters
+        ----------
+        width, height : float
+            Sheet units along the heading and across it, at least 0.
+        turn : float
+            Degrees added to the heading.
+        fill, outline, fill_rule
+            As for `circle`.
+
+        Examples
+        --------
+        >>> nib.ellipse(120, 60, turn=30)
+        >>> nib.pose
+        Pose(x=0.0, y=0.0, heading=0.0)
+        """
+        width = arguments.not_negative(width, "ellipse", "width")
+        height = arguments.not_negative(height, "ellipse", "height")
+        self._oval("ellipse", width, height, turn, fill, outline, fill_rule)
+
+    def _oval(
+        self, call: str, width: float, height: float, turn: float, fill: Fill, outline: bool, fill_rule: str
+    ) -> None:
+        heading = self._turned(call, turn)
+        cosine, sine = direction(heading)
+        ux, uy = cosine * width / 2, sine * width / 2
+        vx, vy = -sine * height / 2, cosine * height / 2
+        start = self._x + ux, self._y + uy
+        piece = Piece(start, PACK(*start, normal(heading + 90)), [(0, ux, uy, vx, vy, 360.0)])
+        self._lay(call, [piece] if width or height else [], fill, outline, fill_rule)
+
+    def polygon(
+        self,
+        sides: int,
+        *,
+        radius: float | None = None,
+        side_length: float | None = None,
+        turn: float = 0,
+        fill: Fill = None,
+        outline: bool = True,
+        fill_rule: str = "nonzero",
+    ) -> None:
+        """A regular polygon around the nib, with a corner straight ahead.
+
+        Parameters
+        ----------
+        sides : int
+            At least 3.
+        radius : float
+            From the centre to a corner (the circumradius), in sheet units; or else
+        side_length : float
+            The length of a side, in sheet units.
+        turn : float
+            Degrees added to the heading.
+        fill, outline, fill_rule
+            As for `circle`.
+
+        Raises
+        ------
+        BadValue, BadType
+            When `sides` is not a whole number of at least 3, or both or neither of radius and side length
+            are given; nothing is drawn then.
+
+        Notes
+        -----
+        side length = 2 · radius · sin(180° / sides)
+
+        Examples
+        --------
+        A kite with its corner upwards:
+
+        >>> nib.polygon(4, radius=60, turn=90, fill="tomato")
+        """
+        sides = arguments.whole(sides, "polygon", "sides", least=3)
+        if (radius is None) == (side_length is None):
+            raise BadValue(
+                "polygon: give either radius=… (centre to corner) or side_length=…, "
+                f"not {'neither' if radius is None else 'both'}."
+            )
+        if radius is None:
+            length = arguments.not_negative(side_length, "polygon", "side_length")
+            radius = length / (2 * sin(pi / sides))
+        else:
+            radius = arguments.not_negative(radius, "polygon", "radius")
+        heading = self._turned("polygon", turn)
+        self._ring("polygon", [self._corners(radius, heading, sides, 1)], fill, outline, fill_rule)
+
+    def star(
+        self,
+        points: int,
+        radius: float,
+        every: int = 2,
+        *,
+        inner: float | None = None,
+        turn: float = 0,
+        fill: Fill = None,
+        outline: bool = True,
+        fill_rule: str = "nonzero",
+    ) -> None:
+        """A star around the nib, with a point straight ahead.
+
+        Parameters
+        ----------
+        points : int
+            At least 3.
+        radius : float
+            From the centre to a point, in sheet units.
+        every : int
+            Every point is joined with the one `every` further on: the star polygon {points/every}. It must be
+            below half the points. Where the two share a factor, the star is several closed parts.
+        inner : float, optional
+            Instead: the distance from the centre to the corners between the points; only the outer edge
+            is drawn then.
+        turn : float
+            Degrees added to the heading.
+        fill, outline, fill_rule
+            As for `circle`; with "evenodd" the middle of a star polygon stays open.
+
+        Raises
+        ------
+        BadValue, BadType
+            When there is no such star; nothing is drawn then.
+
+        Examples
+        --------
+        >>> nib.star(5, 60, turn=90, fill="gold")
+        >>> nib.star(8, 60, inner=25)
+        """
+        points = arguments.whole(points, "star", "points", least=3)
+        radius = arguments.not_negative(radius, "star", "radius")
+        every = arguments.whole(every, "star", "every", least=1)
+        heading = self._turned("star", turn)
+        if inner is not None:
+            if every != 2:
+                raise BadValue("star: give either every=… or inner=…, not both.")
+            inner = arguments.not_negative(inner, "star", "inner")
+            outer_corners = self._corners(radius, heading, points, 1)
+            inner_corners = self._corners(inner, normal(heading + 180 / points), points, 1)
+            pairs = zip(outer_corners, inner_corners, strict=True)
+            rings = [[corner for pair in pairs for corner in pair]]
+        else:
+            if 2 * every >= points:
+                raise BadValue(
+                    f"star: every must be below half the points ({points / 2:g}), not {every}; "
+                    "take more points, or give inner=… instead."
+                )
+            parts = gcd(points, every)
+            rings = [
+                self._corners(radius, normal(heading + 360 * part / points), points // parts, every // parts)
+                for part in range(parts)
+            ]
+        self._ring("star", rings, fill, outline, fill_rule)
+
+    def rectangle(
+        self,
+        width: float,
+        height: float,
+        turn: float = 0,
+        fill: Fill = None,
+        outline: bool = True,
+        fill_rule: str = "nonzero",
+    ) -> None:
+        """A rectangle around the nib, its width along the heading.
+
+        Parameters
+        ----------
+        width, height : float
+            Sheet units along the heading and across it, at least 0.
+        turn : float
+            Degrees added to the heading.
+        fill, outline, fill_rule
+            As for `circle`.
+
+        Examples
+        --------
+        >>> nib.rectangle(200, 80, fill="navy", outline=False)
+        """
+        width = arguments.not_negative(width, "rectangle", "width") / 2
+        height = arguments.not_negative(height, "rectangle", "height") / 2
+        heading = self._turned("rectangle", turn)
+        cosine, sine = direction(heading)
+        corners = [
+            (self._x + i * cosine - j * sine, self._y + i * sine + j * cosine)
+            for i, j in ((width, height), (-width, height), (-width, -height), (width, -height))
+        ]
+        self._ring("rectangle", [corners], fill, outline, fill_rule)
+
+    def spiral(
+        self, rounds: float, radius: float, inner: float = 0, growth: str = "even", turn: float = 0
+    ) -> None:
+        """A spiral around the nib, from its inner end straight ahead outwards.
+
+        Parameters
+        ----------
+        rounds : float
+            How often it goes round; a negative number goes clockwise.
+        radius : float
+            Where it ends, in sheet units from the centre.
+        inner : float
+            Where it begins, at most `radius`; above 0 for a growth by ratio.
+        growth : "even" or "ratio"
+            Whether each round adds the same to the distance (the spiral of Archimedes, r = inner + c·angle),
+            or multiplies it by the same (the logarithmic spiral, r = inner·exp(c·angle)).
+        turn : float
+            Degrees added to the heading.
+
+        Raises
+        ------
+        BadValue, BadType
+            When there is no such spiral; nothing is drawn then.
+
+        Examples
+        --------
+        >>> nib.spiral(4, 80)
+        >>> nib.spiral(-3, 80, inner=2, growth="ratio")
+        """
+        rounds = arguments.real(rounds, "spiral", "rounds")
+        radius = arguments.not_negative(radius, "spiral", "radius")
+        inner = arguments.not_negative(inner, "spiral", "inner")
+        growth = arguments.choice(growth, "spiral", "growth", ("even", "ratio"))
+        heading = self._turned("spiral", turn)
+        if rounds == 0 or abs(rounds) > MOST_ROUNDS:
+            raise BadValue(f"spiral: rounds must not be 0, and at most {MOST_ROUNDS:,}, not {rounds:g}.")
+        if inner > radius:
+            raise BadValue(f"spiral: inner ({inner:g}) must be at most the radius ({radius:g}); swap them.")
+        if growth == "ratio" and inner == 0:
+            raise BadValue("spiral: growth by ratio cannot begin at 0; give inner=… above 0.")
+        if radius > 0:
+            start, steps, arcs = spiral_arcs(rounds, radius, inner, growth, heading)
+            centre = np.array(self.position)
+            steps[:, :2] += centre
+            begin = float(start[0] + centre[0]), float(start[1] + centre[1])
+            piece = Piece(begin, steps.tobytes(), arcs.tolist(), is_closed=False)
+            self._lay("spiral", [piece], None, True, "nonzero")
+
+    # ── what the shapes are made of ───────────────────────────────────────────────────────────────────────
+
+    def _turned(self, call: str, turn: float) -> float:
+        return normal(self._heading + arguments.real(turn, call, "turn"))
+
+    def _corners(self, radius: float, heading: float, count: int, step: int) -> list[Point]:
+        """Corners at equal angles around the nib, every step-th in turn."""
+        corners = []
+        for i in range(count):
+            # Whole numbers keep the angles of a square or hexagon exact.
+            cosine, sine = direction(normal(heading + 360 * step * i % (360 * count) / count))
+            corners.append((self._x + radius * cosine, self._y + radius * sine))
+        return corners
+
+    def _ring(
+        self, call: str, rings: Sequence[Sequence[Point]], fill: Fill, outline: bool, fill_rule: str
+    ) -> None:
+        """Closed rings of straight sides."""
+        pieces = []
+        for corners in rings:
+            steps = []
+            x0, y0 = corners[0]
+            for x, y in (*corners[1:], corners[0]):
+                steps.append(PACK(x, y, normal(degrees(atan2(y - y0, x - x0)))))
+                x0, y0 = x, y
+            pieces.append(Piece(corners[0], b"".join(steps)))
+        self._lay(call, pieces, fill, outline, fill_rule)
+
+    def _lay(self, call: str, pieces: Sequence[Piece], fill: Fill, outline: bool, fill_rule: str) -> None:
+        """Check how a shape is to look, and record it."""
+        fill_rule = arguments.choice(fill_rule, call, "fill_rule", FILL_RULES)
+        outline = arguments.truth(outline, call, "outline")
+        self._lay_pieces(pieces, None if fill is None else colour.parse(fill, call), outline, fill_rule)
+
+    def _lay_pieces(
+        self, pieces: Sequence[Piece], fill: Colour | None, outline: bool, fill_rule: str
+    ) -> None:
+        """Record the pieces of a shape wherever they lie."""
+        if self._is_lifted or not pieces:
+            return
+        trail = self._trail
+        saved = self._x, self._y, self._area, self._contour, self._contour_start
+        block_pen = self._lowered_pen
+        area = self._area if fill is None else trail.open_area(fill, fill_rule)
+        pen = Pen.DRAW if outline and block_pen is Pen.DRAW else Pen.TRACE
+        try:
+            for start, steps, arcs, is_closed in pieces:
+                self._jump(*start)
+                self._area = area
+                self._begin(pen)
+                trail.record_many(steps, arcs)
+                if is_closed:
+                    trail.close_contour()
+                self._area = saved[2]
+        finally:
+            if fill is not None:
+                trail.end_area(area)
+            self._x, self._y, self._area, self._contour, self._contour_start = saved
+            trail.interrupt()

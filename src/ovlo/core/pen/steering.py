@@ -1,0 +1,352 @@
+"""Steering: where a nib stands and which way it points, and how it turns and moves straight.
+
+    nib.forward(90)
+    nib.left(120)
+
+`forward` and `left` are called a million times in a drawing, so they do their own checking in place: one type
+test and one comparison, which fail for everything that is not an ordinary number and hand it to `arguments`
+for a verdict. The direction is worked out when the nib turns, not when it moves. Whole turns are taken off an
+angle before it is added, so that they do not cost the heading its last digits.
+"""
+
+from __future__ import annotations
+
+from math import atan2, cos, degrees, fmod, hypot, sin
+from typing import Protocol
+
+from ovlo.core.trail.columns import STEP, Pen, Style
+from ovlo.core.trail.table import packer
+from ovlo.core.trail.trail import Trail
+from ovlo.core.values import arguments
+from ovlo.core.values.arguments import LARGEST
+from ovlo.core.values.degrees import ALONG_AXES, DEGREE, direction, normal
+from ovlo.core.values.pose import Pose
+
+PACK = packer(STEP)
+
+Contour = tuple[int, tuple[float, float], int]
+"""Its number, where it began, and the last contour of which something was traced."""
+
+
+class Block(Protocol):
+    """What is open on a nib."""
+
+    def _forget_marks(self) -> None: ...
+
+
+class Steering:
+    """All that a nib knows of itself, and its turns and straight moves. Everything else adds to it."""
+
+    __slots__ = (
+        "_area",
+        "_blocks",
+        "_contour",
+        "_contour_start",
+        "_cosine",
+        "_heading",
+        "_is_lifted",
+        "_jump_run",
+        "_lowered_pen",
+        "_number",
+        "_record",
+        "_run",
+        "_sine",
+        "_style",
+        "_text_size",
+        "_traced_contour",
+        "_trail",
+        "_x",
+        "_y",
+    )
+
+    def __init__(self, trail: Trail, number: int, pose: Pose, style: Style) -> None:
+        self._x, self._y, self._heading = pose
+        self._cosine, self._sine = direction(pose.heading)
+        self._trail = trail
+        self._number = number
+        self._style = style
+        # 16 px where a line is 2 px wide, so the same physical size on a sheet in mm.
+        self._text_size = 8 * style.line_width
+        self._is_lifted = False
+        self._blocks: list[Block] = []
+        self._begin_trail()
+        self._jump(self._x, self._y)
+
+    # ── where it is ─────────────────────────────────────────────────────────────────────────────────────────
+
+    @property
+    def position(self) -> tuple[float, float]:
+        """Where the nib stands: (x, y) in sheet units from the centre, y up."""
+        return self._x, self._y
+
+    @property
+    def heading(self) -> float:
+        """Which way the nib points: degrees in [0, 360), 0 east, growing anticlockwise."""
+        return self._heading
+
+    @property
+    def pose(self) -> Pose:
+        """Position and heading together."""
+        return Pose(self._x, self._y, self._heading)
+
+    def distance_to(self, x: float | tuple[float, float], y: float | None = None) -> float:
+        """How far away a point is, in sheet units.
+
+        Parameters
+        ----------
+        x, y : float
+            The point, or one (x, y) pair.
+
+        Examples
+        --------
+        >>> nib.distance_to(30, 40)
+        50.0
+        """
+        x, y = arguments.point(x, y, "distance_to")
+        return hypot(x - self._x, y - self._y)
+
+    def heading_to(self, x: float | tuple[float, float], y: float | None = None) -> float:
+        """The heading in which a point lies, in degrees in [0, 360).
+
+        For the very point the nib stands on it is the nib's own heading.
+
+        Examples
+        --------
+        >>> nib.heading_to(-50, 0)
+        180.0
+        """
+        x, y = arguments.point(x, y, "heading_to")
+        dx, dy = x - self._x, y - self._y
+        return normal(degrees(atan2(dy, dx))) if dx or dy else self._heading
+
+    # ── turning ─────────────────────────────────────────────────────────────────────────────────────────────
+
+    def left(self, angle: float) -> None:
+        """Turn anticlockwise on the spot.
+
+        Parameters
+        ----------
+        angle : float
+            Degrees; a negative one turns right.
+
+        Raises
+        ------
+        BadValue, BadType
+            When the angle is not finite or not a number; nothing has turned then.
+
+        Examples
+        --------
+        >>> nib.left(120)
+        >>> nib.heading
+        120.0
+        """
+        if type(angle) is not float and type(angle) is not int:
+            angle = arguments.real(angle, "left", "angle")
+        if not -360.0 < angle < 360.0:
+            angle = fmod(arguments.real(angle, "left", "angle"), 360.0)
+        heading = (self._heading + angle) % 360.0
+        if heading % 90.0:
+            self._cosine = cos(heading * DEGREE)
+            self._sine = sin(heading * DEGREE)
+        else:
+            if heading == 360.0:  # a tiny angle below 0, rounded up
+                heading = 0.0
+            self._cosine, self._sine = ALONG_AXES[heading]
+        self._heading = heading
+
+    def right(self, angle: float) -> None:
+        """Turn clockwise on the spot.
+
+        Parameters
+        ----------
+        angle : float
+            Degrees; a negative one turns left.
+
+        Examples
+        --------
+        >>> nib.right(90)
+        >>> nib.heading
+        270.0
+        """
+        if type(angle) is not float and type(angle) is not int:
+            angle = arguments.real(angle, "right", "angle")
+        if not -360.0 < angle < 360.0:
+            angle = fmod(arguments.real(angle, "right", "angle"), 360.0)
+        self.left(-angle)
+
+    def turn_to(self, heading: float) -> None:
+        """Turn to a heading, whatever it was before.
+
+        Parameters
+        ----------
+        heading : float
+            Degrees, 0 east, growing anticlockwise.
+
+        Examples
+        --------
+        >>> nib.turn_to(-90)
+        >>> nib.heading
+        270.0
+        """
+        self._set_heading(normal(arguments.real(heading, "turn_to", "heading")))
+
+    def aim_at(self, x: float | tuple[float, float], y: float | None = None) -> None:
+        """Turn towards a point; on the very point itself the heading stays as it is.
+
+        Parameters
+        ----------
+        x, y : float
+            The point in sheet units, or one (x, y) pair.
+
+        Examples
+        --------
+        >>> nib.aim_at(0, 300)
+        >>> nib.heading
+        90.0
+        """
+        self._set_heading(self.heading_to(*arguments.point(x, y, "aim_at")))
+
+    # ── moving ──────────────────────────────────────────────────────────────────────────────────────────────
+
+    def forward(self, distance: float) -> None:
+        """Walk straight ahead, drawing unless the pen is lifted.
+
+        Parameters
+        ----------
+        distance : float
+            Sheet units; a negative one goes back.
+
+        Raises
+        ------
+        BadValue, BadType
+            When the distance is not finite or not a number; nothing has moved then.
+
+        Examples
+        --------
+        >>> nib.forward(90)
+        >>> nib.position
+        (90.0, 0.0)
+        """
+        if type(distance) is not float and type(distance) is not int:
+            distance = arguments.real(distance, "forward", "distance")
+        if not -LARGEST < distance < LARGEST:
+            arguments.real(distance, "forward", "distance")
+        x = self._x + distance * self._cosine
+        y = self._y + distance * self._sine
+        if self._trail.writing is not self._run:
+            self._start_run()
+        self._record(PACK(x, y, self._heading))
+        self._x = x
+        self._y = y
+        if self._is_lifted:
+            self._begin_contour()
+
+    def back(self, distance: float) -> None:
+        """Walk straight backwards; the heading stays as it is.
+
+        Parameters
+        ----------
+        distance : float
+            Sheet units; a negative one goes forward.
+
+        Examples
+        --------
+        >>> nib.back(90)
+        >>> nib.position
+        (-90.0, 0.0)
+        """
+        if type(distance) is not float and type(distance) is not int:
+            distance = arguments.real(distance, "back", "distance")
+        if not -LARGEST < distance < LARGEST:
+            arguments.real(distance, "back", "distance")
+        self.forward(-distance)
+
+    def line_to(self, x: float | tuple[float, float], y: float | None = None) -> None:
+        """Go straight to a point, drawing unless the pen is lifted; the heading stays as it is.
+
+        Parameters
+        ----------
+        x, y : float
+            The point in sheet units, or one (x, y) pair.
+
+        Examples
+        --------
+        >>> nib.line_to(60, 80)
+        >>> nib.pose
+        Pose(x=60.0, y=80.0, heading=0.0)
+        """
+        self._go(*arguments.point(x, y, "line_to"))
+
+    def line_to_start(self) -> None:
+        """Go straight back to where this contour began, joined there; the heading stays as it is.
+
+        A contour begins where the nib was made, at a travel or a lifted move, at `lower`, and on entering
+        `area` or `returning`. The corner is joined as SVG's `Z` joins it.
+        A contour with nothing drawn stays so.
+
+        Examples
+        --------
+        Half a kite, closed:
+
+        >>> nib.forward(60)
+        >>> nib.left(120)
+        >>> nib.forward(60)
+        >>> nib.line_to_start()
+        >>> nib.position
+        (0.0, 0.0)
+        """
+        if self._is_lifted or self._traced_contour != self._contour:
+            return
+        self._go(*self._contour_start)
+        self._trail.close_contour()
+
+    # ── what the moves are made of ──────────────────────────────────────────────────────────────────────────
+
+    def _begin_trail(self) -> None:
+        """Begin to record on a trail that is empty, with no contour and no area begun."""
+        self._record = self._trail.record
+        self._area = -1
+        self._lowered_pen = Pen.DRAW
+        self._run: object = None
+        self._jump_run: object = None
+        self._traced_contour = 0
+        self._begin_contour()
+
+    def _set_heading(self, heading: float) -> None:
+        self._heading = heading
+        self._cosine, self._sine = direction(heading)
+
+    def _start_run(self) -> None:
+        """Make this nib's state the one the next steps are recorded with."""
+        self._run = self._begin(Pen.LIFTED if self._is_lifted else self._lowered_pen)
+        if not self._is_lifted:
+            self._traced_contour = self._contour
+
+    def _begin(self, pen: Pen) -> object:
+        """Begin a run of this nib where it stands."""
+        return self._trail.start_run(
+            self._number, self._style, pen, self._contour, self._area, self._x, self._y
+        )
+
+    def _begin_contour(self) -> None:
+        """From here on a new contour is walked."""
+        self._contour = self._trail.new_contour()
+        self._contour_start = self._x, self._y
+
+    def _go(self, x: float, y: float) -> None:
+        """A straight step to a point."""
+        if self._trail.writing is not self._run:
+            self._start_run()
+        self._record(PACK(x, y, self._heading))
+        self._x, self._y = x, y
+        if self._is_lifted:
+            self._begin_contour()
+
+    def _jump(self, x: float, y: float) -> None:
+        """A step that never draws."""
+        trail = self._trail
+        if trail.writing is not self._jump_run:
+            self._jump_run = self._begin(Pen.JUMP)
+        self._record(PACK(x, y, self._heading))
+        self._x, self._y = x, y
+        self._begin_contour()

@@ -1,1 +1,0 @@
-"""The rules of a check, one function each; `ovlo.core.checking` knows them all."""

@@ -1,0 +1,1 @@
+"""Sheets, nibs and motifs, and who hosts a running program."""

@@ -1,0 +1,196 @@
+"""Motifs joined: end to end, in a row, in a column, one over the other.
+
+tail = end_to_end([bow.scaled(0.9**i) for i in range(12)], turn=5)
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from typing import NamedTuple
+
+from ovlo.core.sheet.host import current_host
+from ovlo.core.sheet.motif import Box, Motif
+from ovlo.core.trail.columns import Columns
+from ovlo.core.trail.similarity import Similarity
+from ovlo.core.trail.trail import Trail, Watch
+from ovlo.core.values import arguments
+from ovlo.core.values.degrees import normal
+from ovlo.core.values.errors import BadType, BadValue
+from ovlo.core.values.pose import Pose
+
+
+def end_to_end(motifs: Iterable[Motif], turn: float = 0) -> Motif:
+    """Motifs joined: each starts where the one before ended, in its heading plus `turn`.
+
+    Parameters
+    ----------
+    motifs : iterable of Motif
+        At least one.
+    turn : float
+        Degrees to the left between one and the next.
+
+    Returns
+    -------
+    Motif
+        It ends where the last one ends.
+
+    Examples
+    --------
+    >>> side = Motif.record(lambda nib: nib.forward(40))
+    >>> end_to_end([side] * 4, turn=90).end
+    Pose(x=0.0, y=0.0, heading=270.0)
+    """
+    pieces = _listed(motifs, "end_to_end")
+    turn = arguments.real(turn, "end_to_end", "turn")
+    places, pose = [], Pose()
+    for motif in pieces:
+        by = Similarity(turn=pose.heading, x=pose.x, y=pose.y)
+        places.append(by)
+        end = by.pose(motif.end)
+        pose = Pose(end.x, end.y, normal(end.heading + turn))
+    return _laid(pieces, places, end)
+
+
+ROW_ALIGNMENTS = ("bottom", "middle", "top", "origin")
+COLUMN_ALIGNMENTS = ("left", "middle", "right", "origin")
+
+
+def row(motifs: Iterable[Motif], gap: float = 0, align: str = "bottom") -> Motif:
+    """Motifs from left to right, their boxes `gap` apart.
+
+    The first stays where it is. Boxes leave line widths out.
+
+    Parameters
+    ----------
+    motifs : iterable of Motif
+        At least one.
+    gap : float
+        Sheet units between boxes; a negative one overlaps them.
+    align : "bottom", "middle", "top" or "origin"
+        What is at one height: that of the boxes, or the motifs' origins.
+
+    Returns
+    -------
+    Motif
+        It ends where the last one ends.
+
+    Examples
+    --------
+    >>> kite = Motif.record(lambda nib: nib.polygon(4, radius=20))
+    >>> row([kite, kite, kite], gap=5).box
+    (-20.0, -20.0, 110.0, 20.0)
+    """
+    return _in_line("row", motifs, gap, align, ROW_ALIGNMENTS, _Way(0, 2, 1, 3, 1.0))
+
+
+def column(motifs: Iterable[Motif], gap: float = 0, align: str = "left") -> Motif:
+    """Motifs from top to bottom, their boxes `gap` apart.
+
+    The first stays where it is. Boxes leave line widths out.
+
+    Parameters
+    ----------
+    motifs : iterable of Motif
+        At least one.
+    gap : float
+        Sheet units between boxes; a negative one overlaps them.
+    align : "left", "middle", "right" or "origin"
+        What is one above the other: that of the boxes, or the motifs' origins.
+
+    Returns
+    -------
+    Motif
+        It ends where the last one ends.
+
+    Examples
+    --------
+    >>> kite = Motif.record(lambda nib: nib.polygon(4, radius=20))
+    >>> column([kite, kite], gap=5, align="middle").box
+    (-20.0, -65.0, 20.0, 20.0)
+    """
+    return _in_line("column", motifs, gap, align, COLUMN_ALIGNMENTS, _Way(3, 1, 0, 2, -1.0))
+
+
+def layered(motifs: Iterable[Motif]) -> Motif:
+    """Motifs with one origin, each over the one before.
+
+    Parameters
+    ----------
+    motifs : iterable of Motif
+        At least one.
+
+    Returns
+    -------
+    Motif
+        It ends where the last one ends.
+
+    Examples
+    --------
+    >>> ring = Motif.record(lambda nib: nib.circle(30))
+    >>> layered([ring.scaled(i) for i in (3, 2, 1)]).box
+    (-90.0, -90.0, 90.0, 90.0)
+    """
+    pieces = _listed(motifs, "layered")
+    return _laid(pieces, [Similarity()] * len(pieces), pieces[-1].end)
+
+
+class _Way(NamedTuple):
+    """Which way motifs are lined up: where a box has its beginning and end on the way, and its two sides."""
+
+    begin: int
+    end: int
+    low: int
+    high: int
+    sense: float
+
+    def side(self, box: Box, align: str) -> float:
+        """Where a box is to be aligned."""
+        low, high = box[self.low], box[self.high]
+        if align == "origin":
+            return 0.0
+        if align == "middle":
+            return (low + high) / 2
+        return low if align in ("bottom", "left") else high
+
+
+def _in_line(
+    call: str, motifs: Iterable[Motif], gap: float, align: str, allowed: Sequence[str], way: _Way
+) -> Motif:
+    """Motifs one after the other, their boxes a gap apart."""
+    pieces = _listed(motifs, call)
+    gap = way.sense * arguments.real(gap, call, "gap")
+    align = arguments.choice(align, call, "align", allowed)
+    boxes = [motif.box for motif in pieces]
+    places, reached = [], boxes[0][way.begin] - gap
+    for box in boxes:
+        along = reached + gap - box[way.begin]
+        aside = way.side(boxes[0], align) - way.side(box, align)
+        x, y = (along, aside) if way.begin == 0 else (aside, along)
+        places.append(Similarity(x=x, y=y))
+        reached = box[way.end] + along
+    return _laid(pieces, places, places[-1].pose(pieces[-1].end))
+
+
+def _listed(motifs: Iterable[Motif], call: str) -> Sequence[Motif]:
+    if isinstance(motifs, Motif) or not isinstance(motifs, Iterable):
+        raise BadType(f"{call}: give a list of motifs, not {motifs!r}.")
+    pieces = list(motifs)
+    if not pieces:
+        raise BadValue(f"{call}: there is nothing to join; give at least one motif.")
+    for piece in pieces:
+        if not isinstance(piece, Motif):
+            raise BadType(f"{call}: {piece!r} is no motif; Motif.record(…) makes one of a function.")
+    return pieces
+
+
+def _laid(pieces: Sequence[Motif], places: Sequence[Similarity], end: Pose) -> Motif:
+    """What a program joins, which its host counts."""
+    return Motif(joined([piece._columns for piece in pieces], places, current_host()), end)
+
+
+def joined(pieces: Sequence[Columns], places: Sequence[Similarity], watch: Watch | None = None) -> Columns:
+    """Finished pieces laid into one trail."""
+    trail = Trail(watch)
+    for piece, by in zip(pieces, places, strict=True):
+        trail.stamp(piece, by[:4], nib=0)
+    return trail.columns()

@@ -1,0 +1,257 @@
+"""Motifs: pieces of drawing as values, to be turned, scaled, joined and stamped.
+
+bow = Motif.record(draw_bow, 20)
+tail = end_to_end([bow.scaled(0.9**i) for i in range(12)], turn=5)
+nib.stamp(tail)
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
+from functools import lru_cache
+from os import PathLike
+from typing import TYPE_CHECKING
+
+from ovlo.core.paint.measures import MarkBoxes
+from ovlo.core.pen.pointer import pointer_columns
+from ovlo.core.sheet.door import outlets
+from ovlo.core.sheet.host import current_host
+from ovlo.core.sheet.nib import Nib
+from ovlo.core.trail.columns import Columns, Style
+from ovlo.core.trail.similarity import Similarity, transformed
+from ovlo.core.trail.trail import Trail, Watch
+from ovlo.core.values import arguments, colour
+from ovlo.core.values.degrees import normal
+from ovlo.core.values.pose import Pose
+from ovlo.core.values.sealed import unchanging
+
+if TYPE_CHECKING:
+    from ovlo.core.values.colour import Colour
+    from ovlo.core.values.dice import Dice
+
+Box = tuple[float, float, float, float]
+
+
+@unchanging
+@dataclass(frozen=True, eq=False, slots=True)
+class Motif:
+    """An immutable piece of drawing; `Motif.record` makes one.
+
+    Its start pose is its own origin, (0, 0) heading 0. Transforms act about that origin, give a new motif,
+    and move marks and end pose together.
+
+    Attributes
+    ----------
+    end : Pose
+        Where its nib ended.
+
+    Examples
+    --------
+    >>> def bow(nib, size):
+    ...     nib.polygon(3, radius=size, turn=180)
+    ...     nib.travel(2 * size)
+    >>> Motif.record(bow, 10).scaled(2).end
+    Pose(x=40.0, y=0.0, heading=0.0)
+    """
+
+    _columns: Columns = field(repr=False)
+    end: Pose
+
+    @classmethod
+    def record(
+        cls,
+        function: Callable[..., object],
+        *args: object,
+        dice: Dice | None = None,
+        **kwargs: object,
+    ) -> Motif:
+        """What a function draws, as a motif.
+
+        Parameters
+        ----------
+        function : callable
+            Takes a nib first; that nib has no sheet.
+        *args, **kwargs
+            Handed on.
+        dice : Dice, optional
+            Where the function's chance comes from; without them, chance is an error.
+
+        Raises
+        ------
+        BadType
+            When the function takes no nib.
+
+        Examples
+        --------
+        >>> gull = Motif.record(lambda nib: nib.arc_right(20, 110))
+        >>> gull.end.heading
+        250.0
+        """
+        arguments.takes_nib(function, "Motif.record")
+        return recorded(lambda nib: function(nib, *args, **kwargs), dice, current_host())
+
+    @classmethod
+    def from_svg(cls, path: str | PathLike[str]) -> Motif:
+        """The picture in an SVG file, in its own units, its origin that of the file's coordinates, y up.
+
+        Paths, basic shapes, groups and transforms are read, with colours, line widths, dashes, caps, joins
+        and fill rules. A file that Ovlo wrote comes back with the same coordinates.
+
+        Parameters
+        ----------
+        path : path
+
+        Returns
+        -------
+        Motif
+            It ends at its origin.
+
+        Warns
+        -----
+        LeftOut
+            Names what could not be kept: text, gradients, images, filters, scripts, …
+
+        Raises
+        ------
+        FileTrouble
+            When the file cannot be read, is no SVG, is damaged, declares entities or is too large.
+
+        Examples
+        --------
+        >>> Motif.record(lambda nib: nib.circle(30)).save("ring.svg")
+        >>> Motif.from_svg("ring.svg").box
+        (-30.0, -30.0, 30.0, 30.0)
+        """
+        return outlets().motif_from_svg(path)
+
+    def _by(self, by: Similarity, keep_line_width: bool = False) -> Motif:
+        return Motif(transformed(self._columns, by, keep_line_width), by.pose(self.end))
+
+    def turned(self, angle: float) -> Motif:
+        """Turned anticlockwise about its origin, by degrees.
+
+        Examples
+        --------
+        >>> Motif.record(lambda nib: nib.forward(40)).turned(90).end
+        Pose(x=0.0, y=40.0, heading=90.0)
+        """
+        return self._by(Similarity(turn=arguments.real(angle, "turned", "angle")))
+
+    def scaled(self, factor: float, keep_line_width: bool = False) -> Motif:
+        """So many times as large, measured from its origin; above 0.
+
+        Line widths grow with it, unless they are to be kept.
+
+        Examples
+        --------
+        >>> Motif.record(lambda nib: nib.forward(40)).scaled(0.5).end
+        Pose(x=20.0, y=0.0, heading=0.0)
+        """
+        keep = arguments.truth(keep_line_width, "scaled", "keep_line_width")
+        return self._by(Similarity(scale=arguments.positive(factor, "scaled", "factor")), keep)
+
+    def mirrored(self, heading: float = 0) -> Motif:
+        """Mirrored in the line through its origin with that heading. Letters stay readable.
+
+        Examples
+        --------
+        >>> Motif.record(lambda nib: nib.arc_left(20, 90)).mirrored().end
+        Pose(x=20.0, y=-20.0, heading=270.0)
+        """
+        # Mirroring in a line is mirroring in the x axis, then turning by twice the line's heading.
+        heading = arguments.real(heading, "mirrored", "heading")
+        return self._by(Similarity(turn=normal(2 * normal(heading)), is_mirrored=True))
+
+    def moved(self, dx: float, dy: float) -> Motif:
+        """Moved away from its origin.
+
+        Examples
+        --------
+        >>> Motif.record(lambda nib: nib.forward(40)).moved(0, 5).end
+        Pose(x=40.0, y=5.0, heading=0.0)
+        """
+        dx, dy = arguments.real(dx, "moved", "dx"), arguments.real(dy, "moved", "dy")
+        return self._by(Similarity(x=dx, y=dy))
+
+    def centred(self) -> Motif:
+        """Moved so that the centre of its box is at the origin.
+
+        Examples
+        --------
+        >>> Motif.record(lambda nib: nib.forward(40)).centred().box
+        (-20.0, 0.0, 20.0, 0.0)
+        """
+        left, bottom, right, top = self.box
+        return self.moved(-(left + right) / 2, -(bottom + top) / 2)
+
+    def styled(
+        self,
+        *,
+        ink: str | Colour | None = None,
+        line_width: float | None = None,
+        fill: str | Colour | None = None,
+    ) -> Motif:
+        """A copy with one ink, line width or fill throughout; what is left out stays as it is.
+
+        `ink` is that of texts too. `fill` colours the areas there are.
+
+        Examples
+        --------
+        >>> kite = Motif.record(lambda nib: nib.polygon(4, radius=20, fill="red"))
+        >>> blue = kite.styled(ink="navy", fill="skyblue")
+        """
+        styles, texts, areas = self._columns.styles, self._columns.texts, self._columns.areas
+        if line_width is not None:
+            width = arguments.positive(line_width, "styled", "line_width")
+            styles = tuple(style._replace(line_width=width) for style in styles)
+        if ink is not None:
+            own = colour.parse(ink, "styled")
+            styles = tuple(style._replace(ink=own) for style in styles)
+            texts = tuple(text._replace(ink=own) for text in texts)
+        if fill is not None:
+            areas = areas.copy()
+            own = colour.parse(fill, "styled")
+            for name, value in zip(colour.CHANNELS, own, strict=True):
+                areas[name] = value
+        return replace(self, _columns=replace(self._columns, styles=styles, texts=texts, areas=areas))
+
+    @property
+    def box(self) -> Box:
+        """Left, bottom, right and top of its marks; line widths left out, arcs and letters measured truly.
+
+        Examples
+        --------
+        >>> Motif.record(lambda nib: nib.circle(30)).box
+        (-30.0, -30.0, 30.0, 30.0)
+        """
+        return MarkBoxes.of(self._columns, outlets().text_box).whole or (0.0, 0.0, 0.0, 0.0)
+
+    def save(self, path: str | PathLike[str], scale: float = 1) -> None:
+        """Write it to a file, on a white page around its marks; see `Sheet.save`.
+
+        Examples
+        --------
+        >>> Motif.record(lambda nib: nib.circle(30)).save("ring.svg")
+        """
+        outlets().save_motif(self, path, scale)
+
+    def _repr_svg_(self) -> str:
+        return outlets().motif_as_bytes(self, ".svg").decode()
+
+    def _repr_png_(self) -> bytes:
+        return outlets().motif_as_bytes(self, ".png")
+
+
+def recorded(draw: Callable[[Nib], object], dice: Dice | None = None, watch: Watch | None = None) -> Motif:
+    """What is drawn with a nib that has no sheet; `watch` counts it, if it is a program that draws."""
+    trail = Trail(watch)
+    nib = Nib(trail, 0, Pose(), Style(), sheet=None, dice=dice, pointer=default_pointer())
+    draw(nib)
+    return Motif(trail.columns(), nib.pose)
+
+
+@lru_cache(maxsize=1)
+def default_pointer() -> Motif:
+    """The pointer that nibs have at first."""
+    return Motif(pointer_columns(), Pose())

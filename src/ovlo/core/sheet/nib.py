@@ -1,0 +1,173 @@
+"""The nib: a steered pen with its style, its blocks and its loop.
+
+nib = sheet.new_nib()
+for _ in nib.full_turn(5):
+    nib.forward(90)
+"""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any, Protocol
+
+from ovlo.core.pen.arcs import Arcs
+from ovlo.core.pen.blocks import Blocks
+from ovlo.core.pen.shapes import Shapes
+from ovlo.core.pen.steering import PACK
+from ovlo.core.pen.text import Words
+from ovlo.core.pen.travels import Travels
+from ovlo.core.pen.walk import Walks
+from ovlo.core.trail.columns import Columns, Pen, Style
+from ovlo.core.trail.trail import Trail
+from ovlo.core.values import arguments
+from ovlo.core.values.degrees import normal
+from ovlo.core.values.errors import BadType, BadUse
+from ovlo.core.values.pose import Pose
+
+if TYPE_CHECKING:
+    from ovlo.core.sheet.sheet import Sheet
+    from ovlo.core.values.dice import Dice
+
+
+class Recording(Protocol):
+    """What a motif is to a nib: something recorded."""
+
+    @property
+    def _columns(self) -> Columns: ...
+
+
+class Nib(Blocks, Shapes, Words, Arcs, Walks, Travels):
+    """The steered pen. `Sheet.new_nib` makes one.
+
+    Examples
+    --------
+    >>> from ovlo import Sheet
+    >>> nib = Sheet(640, 480).new_nib(heading=90)
+    >>> nib.forward(50)
+    >>> nib.pose
+    Pose(x=0.0, y=50.0, heading=90.0)
+    """
+
+    __slots__ = ("_dice", "_pointer", "_sheet", "_start")
+
+    def __init__(
+        self,
+        trail: Trail,
+        number: int,
+        pose: Pose,
+        style: Style,
+        sheet: Sheet | None,
+        dice: Dice | None,
+        pointer: Recording,
+    ) -> None:
+        super().__init__(trail, number, pose, style)
+        self._sheet = sheet
+        self._dice = dice
+        self._pointer: Recording | None = pointer
+        self._start = pose
+
+    def __repr__(self) -> str:
+        pen = "lifted" if self._is_lifted else "lowered"
+        return f"<Nib at ({self._x:g}, {self._y:g}), heading {self._heading:g}, {pen}>"
+
+    @property
+    def sheet(self) -> Sheet:
+        """The sheet this nib draws on; an error while a motif is recorded, which has none."""
+        if self._sheet is None:
+            raise BadUse("sheet: while a motif is recorded there is no sheet; hand in what you need of it.")
+        return self._sheet
+
+    @property
+    def dice(self) -> Dice:
+        """The dice of its sheet, or those handed to `Motif.record`."""
+        if self._dice is None:
+            raise BadUse(
+                "dice: a motif has no chance of its own; hand it in: Motif.record(…, dice=nib.dice)."
+            )
+        return self._dice
+
+    @property
+    def pointer(self) -> Recording | None:
+        """What shows where this nib is and where it points while a drawing replays.
+
+        A motif whose origin is put on the nib, None for none, or the point of a pen, as at first. It is never
+        part of the drawing.
+        """
+        return self._pointer
+
+    @pointer.setter
+    def pointer(self, value: Recording | None) -> None:
+        if value is not None:
+            _columns_of(value, "pointer", "; None hides the pointer")
+        self._pointer = value
+
+    def pause(self, seconds: float) -> None:
+        """Let replays and animations hold here; it makes no mark.
+
+        Parameters
+        ----------
+        seconds : float
+            At least 0.
+
+        Examples
+        --------
+        >>> nib.pause(0.5)
+        """
+        self._trail.pause(arguments.not_negative(seconds, "pause", "seconds"))
+
+    def stamp(self, motif: Recording, scale: float = 1, turn: float = 0) -> None:
+        """Lay a motif here, its origin on the nib's pose; the nib stays where it is.
+
+        Parameters
+        ----------
+        motif : Motif
+        scale : float
+            How many times as large, above 0; line widths scale with it.
+        turn : float
+            Degrees added to the heading.
+
+        Raises
+        ------
+        BadValue, BadType
+            When it is no motif, or a number will not do; nothing is drawn then.
+
+        Examples
+        --------
+        >>> gull = Motif.record(lambda nib: nib.arc_right(20, 110))
+        >>> nib.stamp(gull, scale=0.5)
+        >>> nib.position
+        (0.0, 0.0)
+        """
+        columns = _columns_of(motif, "stamp")
+        scale = arguments.positive(scale, "stamp", "scale")
+        heading = normal(self._heading + arguments.real(turn, "stamp", "turn"))
+        if self._is_lifted:
+            return
+        # The placing is a jump, after which the contour that the nib walks goes on.
+        self._begin(Pen.JUMP)
+        self._record(PACK(self._x, self._y, heading))
+        self._trail.stamp(columns, (scale, heading, self._x, self._y), self._number)
+
+    # ── for sheets, which are cleared and copied ───────────────────────────────────────────────────────────
+
+    def _forget_marks(self) -> None:
+        """Go on where it stands after the sheet was cleared, inside the blocks that are open."""
+        self._begin_trail()
+        for block in self._blocks:
+            block._forget_marks()
+
+    def _state(self) -> tuple[object, ...]:
+        """All but its sheet and its open blocks."""
+        return tuple(self.pose), self._start, self._style, self._is_lifted, self._pointer
+
+    def _restore(self, state: tuple[Any, ...]) -> None:
+        """Take on what `_state` gave."""
+        (self._x, self._y, heading), self._start, self._style, self._is_lifted, self._pointer = state
+        self._set_heading(heading)
+        self._begin_trail()
+
+
+def _columns_of(motif: Recording, call: str, more: str = "") -> Columns:
+    columns = getattr(motif, "_columns", None)
+    if type(columns) is not Columns:
+        raise BadType(f"{call}: {motif!r} is no motif; Motif.record(…) makes one of a function{more}.")
+    return columns

@@ -1,0 +1,392 @@
+"""The sheet: the surface nibs draw on, and what becomes of it.
+
+sheet = Sheet(640, 480, paper="aliceblue")
+sheet.new_nib().forward(90)
+sheet.save("line.svg")
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from math import dist
+from os import PathLike
+from typing import TYPE_CHECKING, Any
+
+from ovlo.core.paint.measures import CLOSED, drawn_length
+from ovlo.core.paint.timeline import SECONDS, checked_seconds
+from ovlo.core.sheet.door import outlets
+from ovlo.core.sheet.excerpt import excerpt
+from ovlo.core.sheet.host import current_host
+from ovlo.core.sheet.motif import Motif, default_pointer
+from ovlo.core.sheet.nib import Nib
+from ovlo.core.trail.columns import Columns, Style
+from ovlo.core.trail.origins import Origins
+from ovlo.core.trail.reader import TrailReader
+from ovlo.core.trail.trail import Trail
+from ovlo.core.values import arguments, colour
+from ovlo.core.values.degrees import normal
+from ovlo.core.values.dice import Dice
+from ovlo.core.values.errors import BadType, BadValue
+from ovlo.core.values.pose import Pose
+from ovlo.core.values.sealed import Sealed
+
+if TYPE_CHECKING:
+    from ovlo.core.values.finding import Finding
+
+PIXELS_PER_UNIT = {"px": 1.0, "mm": 96 / 25.4}
+"""CSS pixels in a sheet unit."""
+
+LINE_WIDTH = 2.0
+"""CSS pixels, on a sheet of any unit."""
+
+
+class Sheet(Sealed):
+    """The surface: its size, its paper, its nibs and the trail they leave.
+
+    Parameters
+    ----------
+    width, height : float
+        In sheet units, above 0. The origin is the centre, x to the right, y up.
+    paper : str or Colour
+        The colour of the paper, or "transparent".
+    unit : "px" or "mm"
+        CSS pixels (1/96 inch) or millimetres.
+    seed : int, optional
+        Of the dice; without one they draw a fresh one when first used.
+
+    Raises
+    ------
+    BadValue, BadType
+        When a size is not above 0, the colour is unknown, or the unit is another.
+
+    Examples
+    --------
+    >>> from ovlo import Sheet
+    >>> sheet = Sheet(640, 480, paper="aliceblue")
+    >>> nib = sheet.new_nib()
+    >>> nib.forward(90)
+    >>> sheet
+    <Sheet 640 × 480 px, 2 steps>
+    """
+
+    def __init__(
+        self,
+        width: float = 640,
+        height: float = 480,
+        paper: str | colour.Colour = "white",
+        unit: str = "px",
+        seed: int | None = None,
+    ) -> None:
+        self._width = arguments.positive(width, "Sheet", "width")
+        self._height = arguments.positive(height, "Sheet", "height")
+        self._paper = colour.parse(paper, "Sheet(paper=…)")
+        self._unit = arguments.choice(unit, "Sheet", "unit", PIXELS_PER_UNIT)
+        host = current_host()
+        if seed is None and host is not None:
+            seed = host.seed
+        self._dice = Dice(seed, (self._width, self._height))
+        self._trail = Trail(host)
+        self._nibs: list[Nib] = []
+        self._title = "" if host is None else host.title
+        self._parameters: dict[str, object] = {}
+        if host is not None:
+            host.sheets.append(self)
+
+    def __repr__(self) -> str:
+        size = f"{self._width:g} × {self._height:g} {self._unit}"
+        return f"<Sheet {size}, {len(self._trail)} steps>"
+
+    @property
+    def width(self) -> float:
+        """Sheet units from the left edge to the right."""
+        return self._width
+
+    @property
+    def height(self) -> float:
+        """Sheet units from the lower edge to the upper."""
+        return self._height
+
+    @property
+    def paper(self) -> colour.Colour:
+        """The colour of the paper."""
+        return self._paper
+
+    @property
+    def unit(self) -> str:
+        """`"px"` or `"mm"`."""
+        return self._unit
+
+    @property
+    def title(self) -> str:
+        """What the picture is called in the files written of it; it may be set."""
+        return self._title
+
+    @title.setter
+    def title(self, value: str) -> None:
+        self._title = arguments.text(value, "title", "it")
+
+    @property
+    def parameters(self) -> dict[str, object]:
+        """The values the drawing was made with, by name, as written into its files; it may be set."""
+        return self._parameters
+
+    @parameters.setter
+    def parameters(self, value: dict[str, object]) -> None:
+        if not isinstance(value, dict) or not all(isinstance(name, str) for name in value):
+            raise BadType(f"parameters: give a dict of values by name, not {value!r}.")
+        self._parameters = dict(value)
+
+    @property
+    def _columns(self) -> Columns:
+        """All that is drawn so far, as finished arrays."""
+        return self._trail.columns()
+
+    @property
+    def _origins(self) -> Origins | None:
+        """Where in the program the steps came from, if that is recorded."""
+        return self._trail.origins()
+
+    @property
+    def _pixels_per_unit(self) -> float:
+        """How many CSS pixels a sheet unit is."""
+        return PIXELS_PER_UNIT[self._unit]
+
+    @property
+    def dice(self) -> Dice:
+        """The chance of this sheet."""
+        return self._dice
+
+    @property
+    def seed(self) -> int | None:
+        """The seed of the dice: given, or drawn at their first use; None while they are unused."""
+        return self._dice.seed
+
+    @property
+    def trail(self) -> TrailReader:
+        """The record of everything drawn on this sheet, to be read."""
+        return TrailReader(self._trail)
+
+    @property
+    def nibs(self) -> tuple[Nib, ...]:
+        """The nibs made so far, in their order."""
+        return tuple(self._nibs)
+
+    def new_nib(self, x: float | tuple[float, float] = 0, y: float = 0, heading: float = 0) -> Nib:
+        """A new nib on this sheet.
+
+        Parameters
+        ----------
+        x, y : float
+            Where it starts, in sheet units from the centre.
+        heading : float
+            Which way it points, degrees anticlockwise from east.
+
+        Returns
+        -------
+        Nib
+            Lowered, with black ink of 2 px.
+
+        Examples
+        --------
+        >>> sheet.new_nib(x=-100, heading=90).pose
+        Pose(x=-100.0, y=0.0, heading=90.0)
+        """
+        x, y = arguments.point(x, None if isinstance(x, Iterable) else y, "new_nib")
+        heading = normal(arguments.real(heading, "new_nib", "heading"))
+        style = Style(line_width=LINE_WIDTH / self._pixels_per_unit)
+        pose = Pose(x, y, heading)
+        nib = Nib(self._trail, len(self._nibs), pose, style, self, self._dice, default_pointer())
+        self._nibs.append(nib)
+        return nib
+
+    def clear(self) -> None:
+        """Take away the marks; the nibs stay where they are.
+
+        Examples
+        --------
+        >>> nib.forward(90)
+        >>> sheet.clear()
+        >>> len(sheet.trail), nib.position
+        (0, (90.0, 0.0))
+        """
+        self._trail.clear()
+        for nib in self._nibs:
+            nib._forget_marks()
+
+    def check(self) -> list[Finding]:
+        """What may be wrong with the drawing: shapes that do not close, lines nobody sees, and the like.
+
+        Returns
+        -------
+        list of Finding
+            Empty when nothing is. `ovlo check --rules` explains the rules; run by `ovlo check`, findings also
+            have the lines of the program.
+
+        Examples
+        --------
+        A triangle turned by the angle inside it:
+
+        >>> for _ in range(3):
+        ...     nib.forward(90)
+        ...     nib.left(60)
+        >>> [finding.rule for finding in sheet.check()]
+        ['turns-miss-360']
+        """
+        return outlets().check(self)
+
+    def excerpt(self, x: float, y: float, width: float, height: float, whole: bool = True) -> Motif:
+        """The marks inside a rectangle, as a motif whose origin is the rectangle's centre.
+
+        A mark is a stroke, an area or a text. The sheet is unchanged.
+
+        Parameters
+        ----------
+        x, y : float
+            The lower left corner, in sheet units from the centre of the sheet.
+        width, height : float
+            Above 0.
+        whole : bool
+            Take only marks that lie wholly inside (line widths left out); otherwise cut them at the border,
+            and take a text when its anchor is inside.
+
+        Returns
+        -------
+        Motif
+            It ends at its origin.
+
+        Raises
+        ------
+        BadValue, BadType
+            When the rectangle has no size, or a number will not do.
+
+        Examples
+        --------
+        >>> nib.circle(20)
+        >>> nib.travel_to(200, 0)
+        >>> nib.circle(50)
+        >>> sheet.excerpt(-30, -30, 60, 60).box
+        (-20.0, -20.0, 20.0, 20.0)
+        """
+        x, y = arguments.real(x, "excerpt", "x"), arguments.real(y, "excerpt", "y")
+        width = arguments.positive(width, "excerpt", "width")
+        height = arguments.positive(height, "excerpt", "height")
+        whole = arguments.truth(whole, "excerpt", "whole")
+        box = x, y, x + width, y + height
+        return excerpt(self._columns, box, whole, outlets().text_box)
+
+    def save(
+        self,
+        path: str | PathLike[str],
+        scale: float = 1,
+        fit: bool = False,
+        overlay: str | Iterable[str] = (),
+    ) -> None:
+        """Write the picture to a file; its ending says in which format.
+
+        Parameters
+        ----------
+        path : path
+            Ends in `.svg`, `.png` or `.pdf`. The folder must exist. The file is written whole or not at all.
+        scale : float
+            How many times as large as the sheet, above 0. A PNG of scale 1 has one pixel per CSS pixel.
+        fit : bool
+            Zoom the view so that all marks are seen, with a margin. Lines and texts are zoomed with it.
+        overlay : str or iterable of str
+            What to lay over the picture: "grid" of coordinates, "axes", "steps" (the number of each step),
+            "angles" (outer and inner ones, at corners), "pointer" (where each nib ended) and "findings" (of
+            `check`). A string may name several, with commas between.
+
+        Raises
+        ------
+        BadValue
+            When no format has this ending, no overlay has this name, or the picture would be too large.
+        FileTrouble
+            When the file cannot be written.
+
+        Examples
+        --------
+        >>> sheet.save("kite.svg")
+        """
+        outlets().save(self, path, scale=scale, fit=fit, overlay=overlay)
+
+    def show(
+        self,
+        seconds: float | None = None,
+        steps_per_second: float | None = None,
+        at_once: bool = False,
+        wait: bool = True,
+        pointer: bool = False,
+    ) -> None:
+        """Watch the drawing in a window, as it was drawn; run by `ovlo`, do nothing.
+
+        In a notebook the finished picture is displayed.
+
+        Parameters
+        ----------
+        seconds : float
+            How long the whole replay takes, about 4 without it; the holds of `pause` come on top.
+        steps_per_second : float
+            Instead of `seconds`, a pace.
+        at_once : bool
+            Show the finished picture, without a replay.
+        wait : bool
+            Wait until the window is closed. With False, go on, and the window follows what is drawn next: at
+            a prompt each command as it is given.
+        pointer : bool
+            Leave the nib's pointer at the end.
+
+        Raises
+        ------
+        NoDisplay
+            When there is no screen to show it on.
+        BadValue
+            When the replay would take no time, or both paces are given.
+        """
+        if steps_per_second is not None:
+            if seconds is not None:
+                raise BadValue("show: give seconds or steps_per_second, not both.")
+            pace = arguments.positive(steps_per_second, "show", "steps_per_second")
+            seconds = max(len(self._trail), 1) / pace
+        seconds = SECONDS if seconds is None else checked_seconds(seconds, "show")
+        flags = {"at_once": at_once, "wait": wait, "pointer": pointer}
+        for name, value in flags.items():
+            arguments.truth(value, "show", name)
+        if current_host() is None:
+            outlets().show(self, seconds, **flags)
+
+    def __reduce__(self) -> tuple[object, ...]:
+        """A sheet is copied and sent to other processes as finished arrays."""
+        made = self._width, self._height, self._paper, self._unit, self._dice.seed
+        nibs = [nib._state() for nib in self._nibs]
+        return _restored, (made, self._title, self._parameters, (self._columns, self._origins), nibs)
+
+    def _repr_svg_(self) -> str:
+        return outlets().as_bytes(self, ".svg").decode()
+
+    def _repr_png_(self) -> bytes:
+        return outlets().as_bytes(self, ".png")
+
+
+def gaps(sheet: Sheet) -> list[float]:
+    """How far each nib ended from where it started, in sheet units; 0 when it came back."""
+    tolerance = CLOSED * drawn_length(sheet._columns)
+    ends = [dist(nib.position, (nib._start.x, nib._start.y)) for nib in sheet.nibs]
+    return [gap if gap > tolerance else 0.0 for gap in ends]
+
+
+def _restored(
+    made: tuple[Any, ...],
+    title: str,
+    parameters: dict[str, object],
+    trail: tuple[Columns, Origins | None],
+    nibs: list[tuple[Any, ...]],
+) -> Sheet:
+    """The sheet that `Sheet.__reduce__` took apart."""
+    sheet = Sheet(*made)
+    sheet._title, sheet._parameters = title, parameters
+    for _ in nibs:
+        sheet.new_nib()
+    sheet._trail.restore(*trail)
+    for nib, state in zip(sheet.nibs, nibs, strict=True):
+        nib._restore(state)
+    return sheet

@@ -1,0 +1,221 @@
+"""Where steps came from: the file, the line and the functions that led there.
+
+    with hosted(recorder=Recorder(is_users)) as host:
+        exec(code)
+    host.sheets[0]._origins.of_step(3).line
+
+Recorded only when a host asks for it. Every place a program draws from has one number, and a step keeps that
+number; places share a tree of calls. The frames that led to the last step are kept, so the next one only
+looks at those that are new, however deep the program is.
+"""
+
+from __future__ import annotations
+
+import sys
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from inspect import CO_ASYNC_GENERATOR, CO_COROUTINE, CO_GENERATOR
+from types import CodeType, FrameType
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+NOWHERE = -1
+"""The number of a place that is not in the user's program."""
+
+RESUMED = CO_GENERATOR | CO_COROUTINE | CO_ASYNC_GENERATOR
+"""Frames that may be called again from elsewhere while they last."""
+
+INNER = {"<listcomp>", "<setcomp>", "<dictcomp>", "<genexpr>"}
+"""Frames that are part of the function they stand in."""
+
+
+class Call(NamedTuple):
+    """A function, called by another one or, with the parent -1, by nobody of the program's."""
+
+    parent: int
+    function: str
+    file: str
+    times: int
+
+
+class Origin(NamedTuple):
+    """A place in a program: its line, the call it is in, and the line that call was made from (or 0)."""
+
+    file: str
+    line: int
+    call: int
+    called_from: int
+
+
+@dataclass(frozen=True, eq=False)
+class Origins:
+    """Where the steps of a trail came from.
+
+    Attributes
+    ----------
+    steps : int array of shape (n,)
+        The place of each step, or NOWHERE.
+    places : tuple of Origin
+    calls : tuple of Call
+        A tree: each one's parent stands before it.
+    """
+
+    steps: NDArray[np.int32]
+    places: tuple[Origin, ...]
+    calls: tuple[Call, ...]
+
+    def of_length(self, count: int) -> Origins:
+        """The same for a trail of so many steps; those it does not know came from nowhere."""
+        missing = np.full(max(count - len(self.steps), 0), NOWHERE, np.int32)
+        return replace(self, steps=np.append(self.steps[:count], missing))
+
+    def place(self, number: int) -> Origin | None:
+        """The place with a number."""
+        return self.places[number] if 0 <= number < len(self.places) else None
+
+    def of_step(self, step: int) -> Origin | None:
+        """Where a step came from."""
+        return self.place(int(self.steps[step])) if 0 <= step < len(self.steps) else None
+
+    def functions(self, call: int) -> tuple[str, ...]:
+        """The functions that led to a call, the outermost first."""
+        found = []
+        while call >= 0:
+            found.append(self.calls[call].function)
+            call = self.calls[call].parent
+        return tuple(reversed(found))
+
+    def places_in(self, function: str) -> NDArray[np.bool_]:
+        """Which places are in a function or in what it calls, shape (places,)."""
+        inside: list[bool] = []
+        for call in self.calls:
+            inside.append(call.function == function or (call.parent >= 0 and inside[call.parent]))
+        return np.array([place.call >= 0 and inside[place.call] for place in self.places], bool)
+
+
+class Recorder:
+    """Finds where the program is. One serves all trails of a run; `outside` is the frame that called it."""
+
+    def __init__(self, is_users: Callable[[str], bool], outside: FrameType | None = None) -> None:
+        self._is_users = is_users
+        self._outside = outside
+        self._kinds: dict[CodeType, bool] = {}
+        self._frames: list[FrameType] = []
+        self._calls_of_frames: list[int] = []
+        self._depths: dict[FrameType, int] = {}
+        self._frame: FrameType | None = None
+        self._instruction = -1
+        self._number = NOWHERE
+        self._called_from = -1
+        self._numbers: dict[tuple[int, int, int], int] = {}
+        self._call_numbers: dict[tuple[int, CodeType], int] = {}
+        self._counts: list[int] = []
+
+    def here(self) -> int:
+        """The number of the place in the user's program that is being executed."""
+        frame: FrameType | None = sys._getframe(1)
+        kinds = self._kinds
+        try:
+            while not kinds[frame.f_code]:  # type: ignore[union-attr]
+                frame = frame.f_back  # type: ignore[union-attr]
+        except (KeyError, AttributeError):
+            frame = self._users(frame)
+            if frame is None:
+                return NOWHERE
+        assert frame is not None
+        instruction = frame.f_lasti
+        if frame is self._frame:
+            if instruction == self._instruction:
+                return self._number
+        else:
+            self._enter(frame)
+        self._instruction = instruction
+        key = self._calls_of_frames[-1], instruction, self._called_from
+        number = self._numbers.get(key)
+        if number is None:
+            number = self._numbers[key] = len(self._numbers)
+        self._number = number
+        return number
+
+    def _users(self, frame: FrameType | None) -> FrameType | None:
+        """The innermost frame of the user's program from a frame outwards."""
+        while frame is not None and frame is not self._outside:
+            code = frame.f_code
+            if code not in self._kinds:
+                self._kinds[code] = code.co_name not in INNER and self._is_users(code.co_filename)
+            if self._kinds[code]:
+                return frame
+            frame = frame.f_back
+        return None
+
+    def _enter(self, innermost: FrameType) -> None:
+        """Make the stack of frames the one that ends here."""
+        depths, kinds = self._depths, self._kinds
+        new: list[FrameType] = []
+        frame: FrameType | None = innermost
+        # What is below a known frame is as it was: it has been waiting for that frame ever since.
+        while frame is not None and (frame not in depths or frame.f_code.co_flags & RESUMED):
+            new.append(frame)
+            frame = frame.f_back
+            if frame is None or not kinds.get(frame.f_code):
+                frame = self._users(frame)
+        depth = 0 if frame is None else depths[frame] + 1
+        for left in self._frames[depth:]:
+            depths.pop(left, None)
+        frames, calls = self._frames, self._calls_of_frames
+        del frames[depth:], calls[depth:]
+        call = calls[-1] if calls else -1
+        for entered in reversed(new):
+            key = call, entered.f_code
+            call = self._call_numbers.get(key, -1)
+            if call < 0:
+                call = self._call_numbers[key] = len(self._call_numbers)
+                self._counts.append(0)
+            self._counts[call] += 1
+            depths[entered] = len(frames)
+            frames.append(entered)
+            calls.append(call)
+        self._frame = innermost
+        # A call's line does not change while it lasts.
+        self._called_from = self._frames[-2].f_lasti if len(self._frames) > 1 else -1
+
+    def release(self) -> None:
+        """Let go of the frames of a program that has ended."""
+        self._frames.clear()
+        self._calls_of_frames.clear()
+        self._depths.clear()
+        self._frame = None
+
+    def found(self, steps: NDArray[np.int32]) -> Origins:
+        """The places so far, with the numbers some steps have."""
+        names = [(parent, code) for parent, code in self._call_numbers]
+        calls = tuple(
+            Call(parent, code.co_name, code.co_filename, count)
+            for (parent, code), count in zip(names, self._counts, strict=True)
+        )
+        places = []
+        for call, instruction, called_from in self._numbers:
+            parent, code = names[call]
+            caller = names[parent][1] if parent >= 0 else None
+            line_before = line_of(caller, called_from) if caller is not None and called_from >= 0 else 0
+            places.append(Origin(code.co_filename, line_of(code, instruction), call, line_before))
+        return Origins(steps, tuple(places), calls)
+
+
+def line_of(code: CodeType, instruction: int) -> int:
+    """The line of an instruction, or the first of its function where it has none."""
+    lines = _lines(code)
+    number = instruction // 2
+    return int(lines[number]) if 0 <= number < len(lines) and lines[number] else code.co_firstlineno
+
+
+@lru_cache(maxsize=1024)
+def _lines(code: CodeType) -> NDArray[np.int32]:
+    """The line of each instruction of two bytes; 0 where there is none."""
+    lines = np.zeros(len(code.co_code) // 2 + 1, np.int32)
+    for start, stop, line in code.co_lines():
+        lines[start // 2 : stop // 2] = line or 0
+    return lines

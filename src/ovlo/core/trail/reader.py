@@ -1,0 +1,59 @@
+"""What users read of a trail: where every step ended, which way it pointed, and whether it drew.
+
+sheet.trail.x[sheet.trail.is_drawn]
+"""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.trail.trail import Trail
+
+
+class TrailReader:
+    """The columnar record of everything drawn on a sheet, to be read.
+
+    Its length is the number of steps. A step is one move of one nib: straight, curved, or a jump (a travel, a
+    lifted move, a nib's start); a turn is none. Arrays read before do not change as the trail grows.
+
+    Examples
+    --------
+    >>> from ovlo import Sheet
+    >>> sheet = Sheet()
+    >>> nib = sheet.new_nib()
+    >>> nib.forward(90)
+    >>> sheet.trail.x
+    array([ 0., 90.])
+    """
+
+    __slots__ = ("_trail",)
+
+    def __init__(self, trail: Trail) -> None:
+        self._trail = trail
+
+    def __len__(self) -> int:
+        return len(self._trail)
+
+    def __repr__(self) -> str:
+        return f"<trail of {len(self):,} steps>"
+
+    @property
+    def x(self) -> NDArray[np.float64]:
+        """Where each step ends, sheet units, shape (n,)."""
+        return self._trail.columns().points[:, 0]
+
+    @property
+    def y(self) -> NDArray[np.float64]:
+        """Where each step ends, sheet units up from the centre, shape (n,)."""
+        return self._trail.columns().points[:, 1]
+
+    @property
+    def heading(self) -> NDArray[np.float64]:
+        """The heading at the end of each step, degrees in [0, 360), shape (n,)."""
+        return self._trail.columns().steps["heading"]
+
+    @property
+    def is_drawn(self) -> NDArray[np.bool_]:
+        """Whether each step left a line, shape (n,); jumps do not."""
+        return self._trail.columns().is_drawn

@@ -1,0 +1,191 @@
+"""The record of everything drawn, growing as the nibs move.
+
+    trail.start_run(nib, style, Pen.DRAW, contour, area, x, y)
+    trail.record(pack(x, y, heading))
+
+A nib writes a run row when something that changes seldom has changed, then one row a step. To read,
+ask for `columns()`: finished arrays that later steps do not change. Reading changes nothing here, so one
+thread may read while another draws.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable
+from typing import Protocol
+
+from ovlo.core.trail.columns import FILL_RULES, STEP, Columns, Pen, Style, Text
+from ovlo.core.trail.origins import NOWHERE, Origins, Recorder
+from ovlo.core.trail.store import Store
+from ovlo.core.values.colour import Colour
+
+Append = Callable[[bytes], None]
+
+
+class Watch(Protocol):
+    """Who watches over a run: it counts what is recorded, and may note where that came from."""
+
+    @property
+    def recorder(self) -> Recorder | None:
+        """What notes where steps come from."""
+
+    def count(self, more: int) -> None:
+        """Count what a trail is about to hold."""
+
+    def counted(self, append: Append) -> Append:
+        """An append that counts first."""
+
+
+class Trail:
+    """The columnar record of everything drawn; `watch` counts it."""
+
+    def __init__(self, watch: Watch | None = None) -> None:
+        self._watch = watch
+        self._count: Callable[[int], object] = _nothing if watch is None else watch.count
+        self._recorder = None if watch is None else watch.recorder
+        self._known_origins: Origins | None = None
+        self._contours = 0
+        self.clear()
+
+    def __len__(self) -> int:
+        return len(self._store)
+
+    # ── writing ───────────────────────────────────────────────────────────────────────────────────────────
+
+    def clear(self) -> None:
+        """Forget everything recorded; who wrote here takes `record` anew."""
+        self._store = Store()
+        self._finished: tuple[tuple[int, ...], Columns] | None = None
+        self._last_style: Style | None = None
+        self._last_number = 0
+        self.record = self._recording()
+        """Append one packed step."""
+        self.writing = object()
+        """The run being written: a nib whose own run is another one starts anew."""
+
+    def _recording(self) -> Append:
+        record: Append = self._store.steps.append
+        if self._watch is not None:
+            record = self._watch.counted(record)
+        if self._recorder is not None:
+            record = self._noting_origins(record, self._recorder.here)
+        return record
+
+    def start_run(
+        self, nib: int, style: Style, pen: Pen, contour: int, area: int, x: float, y: float
+    ) -> object:
+        """Begin a run at the next step; returns what `writing` holds while it lasts."""
+        self._count(1)
+        store = self._store
+        if style is not self._last_style:
+            # Looking a style up costs more than all else here, and it is mostly the same one.
+            self._last_number = store.styles.setdefault(style, len(store.styles))
+            self._last_style = style
+        store.runs.add(len(store.steps), contour, x, y, nib, self._last_number, pen, area)
+        self.writing = writing = object()
+        return writing
+
+    def interrupt(self) -> object:
+        """End the run being written: the next step begins another."""
+        self.writing = object()
+        return self.writing
+
+    def new_contour(self) -> int:
+        """A number no contour has yet."""
+        self._contours += 1
+        return self._contours
+
+    def record_arc(self, packed: bytes, u: tuple[float, float], v: tuple[float, float], sweep: float) -> None:
+        """Append one packed step that is an arc."""
+        self.record_many(packed, [(0, *u, *v, sweep)])
+
+    def record_many(self, steps: bytes, arcs: Iterable[tuple[float, ...]] = ()) -> None:
+        """Append packed steps; each arc's own step counts from the first of them."""
+        store = self._store
+        first = len(store.steps)
+        self._count(len(steps) // STEP.itemsize - 1)
+        for step, *shape in arcs:
+            store.arcs.add(first + step, *shape)
+        self.record(steps)
+
+    def close_contour(self) -> None:
+        """Mark the last step as the one that closes its contour."""
+        self._store.closings.add(len(self._store.steps) - 1)
+
+    def open_area(self, fill: Colour, fill_rule: str) -> int:
+        """Begin an area beneath the next step; returns its number."""
+        self._count(1)
+        self.interrupt()
+        store = self._store
+        store.areas.add(len(store.steps), store.order, *fill, FILL_RULES.index(fill_rule), self._here())
+        return len(store.areas) - 1
+
+    def end_area(self, area: int) -> None:
+        """End an area's block."""
+        self._store.area_ends.add(area, len(self._store.steps))
+
+    def write_text(self, **parts: object) -> None:
+        """Put words beneath the next step."""
+        self._count(1)
+        self.interrupt()
+        store = self._store
+        store.texts.append(Text(len(store.steps), store.order, **parts, origin=self._here()))  # type: ignore[arg-type]
+
+    def pause(self, seconds: float) -> None:
+        """Hold replays before the next step."""
+        self._count(1)
+        self._store.pauses.add(len(self._store.steps), seconds)
+
+    def stamp(self, piece: Columns, place: tuple[float, float, float, float], nib: int) -> None:
+        """Lay a finished piece at a scale, a turn, and x and y, as if that nib had made it.
+
+        It is worked out when the trail is read; only the numbers of its contours are given out here.
+        """
+        if self._watch is not None:
+            self._count(len(piece) + len(piece.runs) + len(piece.areas) + len(piece.texts))
+        self._store.stamp(piece, place, nib, self._contours + 1)
+        self._contours += piece.contour_count
+        self.interrupt()
+
+    def restore(self, columns: Columns, origins: Origins | None) -> None:
+        """Hold what another trail held, and go on from there."""
+        # Places have numbers of their own in every run, so what follows is not noted among those handed over.
+        self._recorder, self._known_origins = None, origins
+        self.clear()
+        self._contours = max(self._contours, columns.contour_count)
+        self._store.hold(columns)
+
+    # ── reading ───────────────────────────────────────────────────────────────────────────────────────────
+
+    def columns(self) -> Columns:
+        """All that is recorded so far, as finished arrays."""
+        lengths, finished = self._store.lengths, self._finished
+        if finished is None or finished[0] != lengths:
+            self._finished = finished = lengths, self._store.columns()
+        return finished[1]
+
+    def origins(self) -> Origins | None:
+        """Where the steps came from, if that is recorded."""
+        if self._recorder is None:
+            return None if self._known_origins is None else self._known_origins.of_length(len(self))
+        return self._recorder.found(self._store.noted_places())
+
+    def _noting_origins(self, append: Append, here: Callable[[], int]) -> Append:
+        """An append that notes where the program is."""
+        places, one = self._store.places, STEP.itemsize
+        note = places.append
+
+        def append_noting(rows: bytes) -> None:
+            append(rows)
+            if len(rows) == one:
+                note(here())
+            else:
+                places.extend([here()] * (len(rows) // one))
+
+        return append_noting
+
+    def _here(self) -> int:
+        return NOWHERE if self._recorder is None else self._recorder.here()
+
+
+def _nothing(_: int) -> None:
+    """What counts when nobody limits the count."""

@@ -1,0 +1,245 @@
+"""Colours: what a CSS colour string means, as a value, and colours made of others.
+
+    parse("tomato", "ink")      # Colour(red=255, green=99, blue=71, opacity=1.0)
+    ramp("gold", "navy", 5)
+
+Names and hex colours are read here; all else of CSS Color 4 (https://www.w3.org/TR/css-color-4/), and every
+mixture, is left to coloraide, which is loaded only then.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import TYPE_CHECKING
+
+from ovlo.core.values import arguments
+from ovlo.core.values.colour_names import NAMED
+from ovlo.core.values.errors import BadType, BadValue
+from ovlo.core.values.sealed import unchanging
+
+if TYPE_CHECKING:
+    from coloraide import Color
+
+
+@unchanging
+@dataclass(frozen=True, slots=True)
+class Colour:
+    """An immutable colour in sRGB.
+
+    Attributes
+    ----------
+    red, green, blue : float
+        0 to 255.
+    opacity : float
+        0 (clear) to 1 (opaque).
+
+    Examples
+    --------
+    >>> from ovlo import Sheet
+    >>> nib = Sheet(640, 480).new_nib()
+    >>> nib.ink = "tomato"
+    >>> nib.ink
+    Colour(red=255, green=99, blue=71, opacity=1.0)
+    """
+
+    red: float
+    green: float
+    blue: float
+    opacity: float = 1.0
+
+    def __iter__(self) -> Iterator[float]:
+        """Red, green, blue and opacity, so that a colour can be taken apart."""
+        return iter((self.red, self.green, self.blue, self.opacity))
+
+    @classmethod
+    def from_rgb(cls, red: float, green: float, blue: float) -> Colour:
+        """An opaque colour from its red, green and blue, each 0 to 255.
+
+        Raises
+        ------
+        BadValue, BadType
+            When one of them is outside 0 to 255 or not a number.
+
+        Examples
+        --------
+        >>> Colour.from_rgb(255, 99, 71)
+        Colour(red=255.0, green=99.0, blue=71.0, opacity=1.0)
+        """
+        channels = {"red": red, "green": green, "blue": blue}
+        return cls(*(arguments.between(value, "from_rgb", name, 0, 255) for name, value in channels.items()))
+
+    @property
+    def _rgb(self) -> tuple[float, float, float]:
+        """Red, green and blue alone."""
+        return self.red, self.green, self.blue
+
+    @property
+    def hex(self) -> str:
+        """The colour as `#rrggbb`, opacity left out."""
+        return "#" + "".join(f"{round(channel):02x}" for channel in self._rgb)
+
+    @property
+    def css(self) -> str:
+        """The colour as CSS writes it: `#rrggbb`, or `#rrggbbaa` when it is not opaque."""
+        return self.hex + (f"{round(self.opacity * 255):02x}" if self.opacity < 1 else "")
+
+
+CHANNELS = ("red", "green", "blue", "opacity")
+
+BLACK = Colour(0, 0, 0)
+WHITE = Colour(255, 255, 255)
+TRANSPARENT = Colour(0, 0, 0, 0.0)
+
+
+def parse(value: object, call: str) -> Colour:
+    """The colour a CSS string or a `Colour` stands for."""
+    if isinstance(value, Colour):
+        if all(0 <= channel <= 255 for channel in value._rgb) and 0 <= value.opacity <= 1:
+            return value
+        raise BadValue(f"{call}: {value} is outside 0 to 255, or its opacity outside 0 to 1.")
+    if not isinstance(value, str):
+        mend = "; Colour.from_rgb(red, green, blue) makes one of numbers" * isinstance(value, tuple | list)
+        raise BadType(f"{call}: a colour is a CSS string such as 'tomato', not {value!r}{mend}.")
+    colour = _read(value)
+    if colour is None:
+        raise BadValue(
+            f"{call}: there is no colour {value!r}{arguments.near(value, NAMED)}; "
+            "give a CSS colour such as 'tomato', '#0a7' or 'oklch(70% 0.1 200)'."
+        )
+    return colour
+
+
+@lru_cache(maxsize=4096)
+def _read(text: str) -> Colour | None:
+    word = text.strip().lower()
+    if word == "transparent":
+        return TRANSPARENT
+    if word.endswith(")"):
+        return _read_function(word)
+    digits = NAMED.get(word) or (word[1:] if word.startswith("#") else "")
+    if len(digits) in (3, 4):
+        digits = "".join(digit * 2 for digit in digits)
+    if len(digits) not in (6, 8) or not set(digits) <= set("0123456789abcdef"):
+        return None
+    red, green, blue, *opacity = bytes.fromhex(digits)
+    return Colour(red, green, blue, opacity[0] / 255 if opacity else 1.0)
+
+
+FUNCTIONS = ("rgb", "rgba", "hsl", "hsla", "hwb", "lab", "lch", "oklab", "oklch", "color")
+
+
+def _read_function(word: str) -> Colour | None:
+    if word.partition("(")[0] not in FUNCTIONS:
+        return None
+    from coloraide import Color
+
+    try:
+        return _inside_srgb(Color(word))
+    except ValueError:
+        return None
+
+
+def shift_hue(colour: str | Colour, angle: float) -> Colour:
+    """A colour further round the hue circle, as light and as strong as sRGB allows.
+
+    Parameters
+    ----------
+    colour : str or Colour
+    angle : float
+        Degrees around the hue circle of OKLCH, from red over yellow and green to blue.
+
+    Returns
+    -------
+    Colour
+
+    Raises
+    ------
+    BadValue, BadType
+        When the colour is unknown or the angle not finite.
+
+    Examples
+    --------
+    >>> shift_hue("tomato", 120).hex
+    '#00be5c'
+    """
+    shifted = _to_coloraide(parse(colour, "shift_hue")).convert("oklch")
+    shifted["hue"] += arguments.real(angle, "shift_hue", "angle")
+    return _inside_srgb(shifted)
+
+
+def blend(a: str | Colour, b: str | Colour, share_of_second: float) -> Colour:
+    """A mixture of two colours in OKLab, where equal steps look equal.
+
+    Parameters
+    ----------
+    a, b : str or Colour
+    share_of_second : float
+        How much of b: 0 gives a, 1 gives b.
+
+    Returns
+    -------
+    Colour
+
+    Raises
+    ------
+    BadValue, BadType
+        When a colour is unknown or the share outside 0 to 1.
+
+    Examples
+    --------
+    >>> blend("white", "black", 0.5).hex
+    '#636363'
+    """
+    first, second = parse(a, "blend"), parse(b, "blend")
+    share = arguments.between(share_of_second, "blend", "share_of_second", 0, 1)
+    if share in (0, 1):
+        return second if share else first
+    return _inside_srgb(_to_coloraide(first).mix(_to_coloraide(second), share, space="oklab"))
+
+
+def ramp(a: str | Colour, b: str | Colour, count: int) -> list[Colour]:
+    """So many colours from one to another in equal steps of OKLab, both ends included.
+
+    Parameters
+    ----------
+    a, b : str or Colour
+    count : int
+        How many, at least 1 (a alone).
+
+    Returns
+    -------
+    list of Colour
+
+    Raises
+    ------
+    BadValue, BadType
+        When a colour is unknown or the count not a whole number of at least 1.
+
+    Examples
+    --------
+    >>> [colour.hex for colour in ramp("gold", "navy", 3)]
+    ['#ffd700', '#6e7e7c', '#000080']
+    """
+    first, second = parse(a, "ramp"), parse(b, "ramp")
+    count = arguments.whole(count, "ramp", "count", least=1)
+    return [blend(first, second, i / (count - 1)) if i else first for i in range(count)]
+
+
+def difference(a: Colour, b: Colour) -> float:
+    """How unlike two opaque colours look, by CIEDE2000; 1 is about the least that anybody sees."""
+    return float(_to_coloraide(a).delta_e(_to_coloraide(b), method="2000"))
+
+
+def _to_coloraide(colour: Colour) -> Color:
+    from coloraide import Color
+
+    return Color("srgb", [channel / 255 for channel in colour._rgb], colour.opacity)
+
+
+def _inside_srgb(colour: Color) -> Colour:
+    """The nearest colour of the same hue and lightness that a screen can show (CSS Color 4, 13.2)."""
+    inside = colour.convert("srgb").fit("srgb", method="oklch-chroma")
+    red, green, blue = (min(max(255 * channel, 0.0), 255.0) for channel in inside.coords(nans=False))
+    return Colour(red, green, blue, min(max(inside.alpha(nans=False), 0.0), 1.0))

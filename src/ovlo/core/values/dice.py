@@ -1,0 +1,182 @@
+"""Seeded chance: the same seed, the same picture.
+
+dice = Dice(7)
+dice.integer(1, 6)
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Set
+from functools import cached_property
+from typing import TYPE_CHECKING, TypeVar
+
+from ovlo.core.values import arguments, colour
+from ovlo.core.values.colour import Colour
+from ovlo.core.values.errors import BadType, BadValue
+from ovlo.core.values.sealed import Sealed
+
+if TYPE_CHECKING:
+    from random import Random
+
+Item = TypeVar("Item")
+
+TONES = {"pale": (0.91, 0.05), "vivid": (0.72, 0.18), "deep": (0.40, 0.11)}
+"""Lightness and chroma in OKLCH. Where a hue is not that strong inside sRGB, it is as strong as it can be."""
+
+FRESH_SEEDS = 1_000_000
+
+
+class Dice(Sealed):
+    """Seeded randomness.
+
+    Parameters
+    ----------
+    seed : int, optional
+        A whole number of at least 0. Without one, a fresh seed is drawn at the first use.
+
+    Raises
+    ------
+    BadValue, BadType
+        When the seed is another.
+
+    Examples
+    --------
+    >>> Dice(7).shuffled(["kite", "gull", "boat"])
+    ['boat', 'kite', 'gull']
+    """
+
+    def __init__(self, seed: int | None = None, size: tuple[float, float] | None = None) -> None:
+        self._seed = None if seed is None else arguments.whole(seed, "Dice", "seed", least=0)
+        self._size = size
+
+    def __repr__(self) -> str:
+        return f"<Dice, seed {self._seed}>"
+
+    @property
+    def seed(self) -> int | None:
+        """The seed, or None when none was given and the dice were not used yet."""
+        return self._seed
+
+    @cached_property
+    def _random(self) -> Random:
+        from random import Random  # most drawings have no chance in them
+
+        if self._seed is None:
+            self._seed = fresh_seed()
+        return Random(self._seed)
+
+    @property
+    def _is_used(self) -> bool:
+        """Whether they were thrown yet."""
+        return "_random" in vars(self)
+
+    def integer(self, low: int, high: int) -> int:
+        """A whole number from low to high, both possible.
+
+        Examples
+        --------
+        >>> 1 <= dice.integer(1, 6) <= 6
+        True
+        """
+        low, high = (arguments.whole(end, "integer", name) for name, end in (("low", low), ("high", high)))
+        _check_order(low, high, "integer")
+        return self._random.randint(low, high)
+
+    def number(self, low: float, high: float) -> float:
+        """A number from low to high, all equally likely.
+
+        Examples
+        --------
+        >>> 0.5 <= dice.number(0.5, 2) <= 2
+        True
+        """
+        low, high = arguments.real(low, "number", "low"), arguments.real(high, "number", "high")
+        _check_order(low, high, "number")
+        return self._random.uniform(low, high)
+
+    def pick(self, items: Iterable[Item]) -> Item:
+        """One of several things.
+
+        Examples
+        --------
+        >>> dice.pick(["gold", "tomato"]) in ("gold", "tomato")
+        True
+        """
+        choices = _listed(items, "pick")
+        if not choices:
+            raise BadValue("pick: there is nothing to pick from; give at least one thing.")
+        return self._random.choice(choices)
+
+    def shuffled(self, items: Iterable[Item]) -> list[Item]:
+        """The same things in another order, as a new list.
+
+        Examples
+        --------
+        >>> sorted(dice.shuffled([3, 1, 2]))
+        [1, 2, 3]
+        """
+        shuffled = _listed(items, "shuffled")
+        self._random.shuffle(shuffled)
+        return shuffled
+
+    def chance(self, probability: float) -> bool:
+        """True with a probability from 0 (never) to 1 (always).
+
+        Examples
+        --------
+        >>> dice.chance(1)
+        True
+        """
+        return self._random.random() < arguments.between(probability, "chance", "probability", 0, 1)
+
+    def colour(self, tone: str | None = None) -> Colour:
+        """A colour of any hue: "pale", "vivid" or "deep", or of any of these tones.
+
+        The lightness of a tone is the same for every hue (in OKLCH), and so is its strength, as far as a
+        screen can show it.
+
+        Examples
+        --------
+        >>> Dice(7).colour("pale").hex
+        '#dfe6c1'
+        """
+        if tone is not None:
+            tone = arguments.choice(tone, "colour", "tone", TONES)
+        lightness, chroma = TONES[tone or self._random.choice(list(TONES))]
+        hue = self._random.uniform(0, 360)
+        return colour.parse(f"oklch({lightness} {chroma} {hue:.2f})", "colour")
+
+    def point(self, margin: float = 0) -> tuple[float, float]:
+        """A point on the sheet, at least `margin` units from its edges.
+
+        Examples
+        --------
+        >>> x, y = dice.point(margin=20)
+        >>> -300 <= x <= 300
+        True
+        """
+        margin = arguments.not_negative(margin, "point", "margin")
+        if self._size is None:
+            raise BadValue("point: these dice belong to no sheet; use sheet.dice or nib.dice.")
+        width, height = (side / 2 - margin for side in self._size)
+        if min(width, height) < 0:
+            raise BadValue(f"point: a margin of {margin:g} leaves nothing of the sheet.")
+        return self._random.uniform(-width, width), self._random.uniform(-height, height)
+
+
+def fresh_seed() -> int:
+    """A seed nobody chose, short enough to be copied by hand."""
+    from random import SystemRandom
+
+    return SystemRandom().randrange(FRESH_SEEDS)
+
+
+def _check_order(low: float, high: float, call: str) -> None:
+    if low > high:
+        raise BadValue(f"{call}: low ({low:g}) must be at most high ({high:g}); swap them.")
+
+
+def _listed(items: Iterable[Item], call: str) -> list[Item]:
+    if isinstance(items, Set) or not isinstance(items, Iterable):
+        raise BadType(f"{call}: give a list; {items!r} has no order, so no seed could repeat the choice.")
+    return list(items)

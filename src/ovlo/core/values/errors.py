@@ -1,0 +1,63 @@
+"""What Ovlo raises: one tree, each class also the built-in error it refines.
+
+    try:
+        nib.forward(float("nan"))
+    except OvloError as error:
+        print(error)
+
+A message names the call, the value and the mend.
+"""
+
+from __future__ import annotations
+
+
+class OvloError(Exception):
+    """Anything Ovlo refuses or cannot do.
+
+    `_exit_status` is what the command line ends with when the error reaches it: 2, wrong usage, unless the
+    class says otherwise. What happens inside a user's program never gets there.
+    """
+
+    _exit_status = 2
+
+
+class BadValue(OvloError, ValueError):
+    """A value of the right type that cannot be used."""
+
+
+class BadType(OvloError, TypeError):
+    """A value of a type that cannot be used."""
+
+
+class BadUse(OvloError, RuntimeError):
+    """A call or a command that makes no sense where or as it is made."""
+
+
+class UnknownName(OvloError, AttributeError):
+    """An attribute that a class of Ovlo's has not got."""
+
+
+class FileTrouble(OvloError, OSError):
+    """A file that cannot be read or written."""
+
+
+class CannotWrite(FileTrouble):
+    """A file that could not be written although there was nothing wrong with asking."""
+
+    _exit_status = 1
+
+
+class NoDisplay(OvloError, RuntimeError):
+    """There is no screen to show a window on."""
+
+    _exit_status = 1
+
+
+class ProgramFailed(OvloError):
+    """A user's file that cannot be executed; the message holds its lines."""
+
+    _exit_status = 1
+
+
+class NothingDone(UserWarning):
+    """A line that does nothing, though it was surely meant to."""

@@ -1,0 +1,138 @@
+"""Contact sheets: many small pictures side by side, each with a caption.
+
+    contact_sheet([Cell("sides=3", columns, sheet…), …], "kite, varied")
+
+A contact sheet is a sheet like any other, so every format can hold one.
+"""
+
+from __future__ import annotations
+
+import textwrap
+from dataclasses import dataclass
+from math import ceil, sqrt
+
+from ovlo.core.paint.measures import MarkBoxes, widest_line
+from ovlo.core.sheet.host import unhosted
+from ovlo.core.sheet.nib import Nib
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.trail.columns import Columns
+from ovlo.core.values.colour import WHITE, Colour
+from ovlo.render import lettering
+
+WIDTH = 1240
+"""CSS pixels that a contact sheet aims at."""
+
+NARROWEST, WIDEST = 120, 300
+GAP, CAPTION, TITLE = 16, 22, 44
+MARGIN = 0.06
+CHARACTER = 0.6
+"""About how wide a character is, as a share of its size."""
+
+FRAME, WORDS, TROUBLE = "#c8ccd4", "#333a46", "#a8201a"
+
+Box = tuple[float, float, float, float]
+
+
+@dataclass(frozen=True)
+class Cell:
+    """One picture of a contact sheet.
+
+    Attributes
+    ----------
+    caption : str
+    columns : Columns or None
+        What was drawn, also up to a failure.
+    size : (width, height)
+        Of its sheet, in its unit.
+    paper : Colour
+    trouble : str
+        What went wrong, in a sentence; "" when nothing did.
+    used_dice : bool
+        Whether chance had a part in it.
+    """
+
+    caption: str
+    columns: Columns | None
+    size: tuple[float, float] = (4.0, 3.0)
+    paper: Colour = WHITE
+    trouble: str = ""
+    used_dice: bool = False
+
+
+def contact_sheet(cells: list[Cell], title: str, fit_each: bool = False, across: int | None = None) -> Sheet:
+    """All cells on one sheet, `across` of them in a row (by default so that it is about 4:3)."""
+    boxes = [_box(cell) for cell in cells]
+    common = _around([box for box in boxes if box is not None])
+    width, height = cells[0].size
+    if common is not None and not fit_each:
+        width, height = common[2] - common[0], common[3] - common[1]
+    # Neither a line nor a point is the shape of a cell.
+    shape = min(max(height / width if width > 0 else 1.0, 0.4), 1.6)
+    across = across or min(len(cells), max(1, ceil(sqrt(len(cells) * 4 / 3 * shape))))
+    side = min(max((WIDTH - GAP) / across - GAP, NARROWEST), WIDEST)
+    row = side * shape + CAPTION + GAP
+    # Not one of the program's own sheets.
+    with unhosted():
+        sheet = Sheet(round(across * (side + GAP) + GAP), round(TITLE + ceil(len(cells) / across) * row))
+    sheet.title = title
+    nib = sheet.new_nib()
+    nib.travel_to(-sheet.width / 2 + GAP, sheet.height / 2 - TITLE / 2)
+    nib.ink = WORDS
+    nib.text(title, size=16, weight="bold", baseline="middle")
+    for i, (cell, box) in enumerate(zip(cells, boxes, strict=True)):
+        centre = (
+            -sheet.width / 2 + GAP + side / 2 + (i % across) * (side + GAP),
+            sheet.height / 2 - TITLE - side * shape / 2 - (i // across) * row,
+        )
+        nib.travel_to(centre)
+        _lay(nib, cell, box if fit_each else common, side, side * shape)
+    return sheet
+
+
+def _box(cell: Cell) -> Box | None:
+    """The box of a cell's marks, lines included."""
+    if cell.columns is None:
+        return None
+    box = MarkBoxes.of(cell.columns, lettering.box).whole
+    if box is None:
+        return None
+    line = widest_line(cell.columns) / 2
+    return box[0] - line, box[1] - line, box[2] + line, box[3] + line
+
+
+def _around(boxes: list[Box]) -> Box | None:
+    if not boxes:
+        return None
+    lefts, bottoms, rights, tops = zip(*boxes, strict=True)
+    return min(lefts), min(bottoms), max(rights), max(tops)
+
+
+def _lay(nib: Nib, cell: Cell, view: Box | None, width: float, height: float) -> None:
+    """One cell around the nib: its paper, its picture, its caption."""
+    x, y = nib.position
+    paper = cell.paper if cell.paper.opacity else None
+    with nib.styled(ink=FRAME, line_width=1, line_join="miter"):
+        nib.rectangle(width, height, fill=paper)
+    if cell.columns is not None and view is not None:
+        inside = 1 - 2 * MARGIN
+        left, bottom, right, top = view
+        scale = min(inside * width / (right - left), inside * height / (top - bottom))
+        move = x - scale * (left + right) / 2, y - scale * (bottom + top) / 2
+        nib.sheet._trail.stamp(cell.columns, (scale, 0.0, *move), nib=0)
+    if cell.trouble:
+        _explain(nib, cell.trouble, width, height)
+    nib.travel_to(x, y - height / 2 - CAPTION / 2)
+    size = min(13.0, width / (CHARACTER * max(len(cell.caption), 1)))
+    nib.text(cell.caption, size=size, align="middle", baseline="middle")
+
+
+def _explain(nib: Nib, trouble: str, width: float, height: float) -> None:
+    """An error, on a slip at the top of the cell."""
+    size = 11.0
+    lines = textwrap.wrap(trouble, max(8, int((width - 12) / (CHARACTER * size))))
+    lines = lines[: max(1, int((height - 8) / (size * 1.3)))]
+    x, y = nib.position
+    with nib.returning(), nib.styled(ink=TROUBLE):
+        for i, line in enumerate(lines):
+            nib.travel_to(x - width / 2 + 6, y + height / 2 - 6 - i * size * 1.3)
+            nib.text("".join(c for c in line if c.isprintable()), size=size, baseline="hanging")

@@ -1,0 +1,201 @@
+"""Animations: a drawing as it grows, as GIF, APNG, WebP, or SVG that moves by itself.
+
+    film_of(sheet, Pace(seconds=4, fps=25, hold=1)).save(Path("kite.gif"))
+
+Frames are handed to the encoder one by one; each only adds what is new to the one before, and the last is
+the saved picture.
+"""
+
+from __future__ import annotations
+
+import io
+from bisect import bisect_right
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from itertools import accumulate, pairwise
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+from ovlo.core.paint.timeline import SECONDS
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.values.errors import BadValue
+from ovlo.render.files import write
+from ovlo.render.moments import Moments
+from ovlo.render.page import Page
+
+if TYPE_CHECKING:
+    from PIL.Image import Image
+
+MOST_FRAMES = 20_000
+
+Progress = Callable[[int], object]
+Change = Callable[[int, "Image"], "Image"]
+
+
+@dataclass(frozen=True)
+class Pace:
+    """How an animation goes.
+
+    Attributes
+    ----------
+    seconds : float
+        The length of the drawing, without the holds of `pause`.
+    fps : float
+        Frames a second.
+    hold : float
+        Seconds the last frame stays.
+    pointer : bool
+        Whether the nib's pointer is shown, also at the end.
+    """
+
+    seconds: float = SECONDS
+    fps: float = 25
+    hold: float = 1
+    pointer: bool = False
+
+
+def film_of(sheet: Sheet, pace: Pace, scale: float = 1) -> Film:
+    """The frames of an animation of a sheet."""
+    if (count := round(pace.seconds * pace.fps)) > MOST_FRAMES:
+        raise BadValue(
+            f"animate: {count:,} frames are more than {MOST_FRAMES:,}; give fewer seconds or frames a second."
+        )
+    return Film(sheet, Page.of(sheet, scale), pace)
+
+
+class Film:
+    """The frames of an animation, made when they are asked for, again each time.
+
+    Attributes
+    ----------
+    places : list of float
+        How far each frame is: steps, and a share of the next.
+    seconds : list of float
+        How long each frame stays.
+    """
+
+    def __init__(self, sheet: Sheet, page: Page, pace: Pace) -> None:
+        self.sheet, self.page, self.pace = sheet, page, pace
+        self.columns = sheet._columns
+        count = max(1, round(pace.seconds * pace.fps))
+        self.places = [len(self.columns) * (i + 1) / count for i in range(count)]
+        self.seconds = [pace.seconds / count] * count
+        for step, held in self.columns.pauses.tolist():
+            # The last frame that does not show the step for which the program paused stays longer.
+            self.seconds[max(bisect_right(self.places, step) - 1, 0)] += held
+        self.seconds[-1] += pace.hold
+
+    def __len__(self) -> int:
+        return len(self.places)
+
+    def __iter__(self) -> Iterator[Image]:
+        moments = Moments(self.sheet, self.page)
+        for place in self.places:
+            moments.frames.jump(int(place))
+            yield self._image(moments, place - int(place))
+
+    def _image(self, moments: Moments, share: float) -> Image:
+        from PIL import Image
+
+        pixels = moments.frames.pixels.copy()
+        moments.lay_on(pixels, share, self.pace.pointer)
+        image = Image.fromarray(pixels)
+        return image if self.page.paper.opacity < 1 else image.convert("RGB")
+
+    def save(self, path: Path, progress: Progress = id) -> None:
+        """Write it in the format of the file's ending; `progress` is told of each frame that is done."""
+        write(path, writer_of(path.suffix, "animate")(self, progress))
+
+    def last(self) -> Image:
+        """The last frame alone."""
+        moments = Moments(self.sheet, self.page)
+        moments.frames.jump(len(self.columns))
+        return self._image(moments, 0.0)
+
+    def durations(self, unit: int) -> list[int]:
+        """How long each frame stays in milliseconds: whole units that add up to the time that passes."""
+        ends = [round(1000 * end / unit) for end in accumulate(self.seconds)]
+        return [unit * max(1, end - begin) for begin, end in pairwise([0, *ends])]
+
+
+class _Rest:
+    """All frames of a film but the first, as often as an encoder wants to see them."""
+
+    def __init__(self, film: Film, change: Change, progress: Progress) -> None:
+        self._film, self._change, self._progress = film, change, progress
+        self._done = 1
+
+    def __iter__(self) -> Iterator[Image]:
+        for number, image in enumerate(self._film):
+            if number:
+                yield self._change(number, image)
+            if number >= self._done:
+                self._progress(1)
+                self._done = number + 1
+
+
+def _gif(film: Film, progress: Progress) -> bytes:
+    """Every frame has the 256 colours of the last."""
+    from PIL import Image
+
+    last = reduced(film.last())
+
+    def change(number: int, image: Image.Image) -> Image.Image:
+        if number == len(film) - 1:
+            return last
+        return image.convert("RGB").quantize(palette=last, dither=Image.Dither.NONE)
+
+    return _encoded(film, progress, change, "GIF", film.durations(10), optimize=False, disposal=1)
+
+
+def _as_it_is(_: int, image: Image) -> Image:
+    return image
+
+
+def reduced(image: Image) -> Image:
+    """A picture in 256 colours, as a GIF has them."""
+    return image.convert("RGB").quantize(256)
+
+
+def _apng(film: Film, progress: Progress) -> bytes:
+    return _encoded(film, progress, _as_it_is, "PNG", film.durations(1))
+
+
+def _webp(film: Film, progress: Progress) -> bytes:
+    how = {"lossless": True, "quality": 0, "method": 0}
+    return _encoded(film, progress, _as_it_is, "WEBP", film.durations(1), **how)
+
+
+def _encoded(
+    film: Film, progress: Progress, change: Change, name: str, durations: list[int], **how: object
+) -> bytes:
+    """Hand frames to Pillow one by one."""
+    first = change(0, next(iter(film)))
+    progress(1)
+    written = io.BytesIO()
+    rest: Any = _Rest(film, change, progress)
+    first.save(written, name, save_all=True, append_images=rest, duration=durations, loop=0, **how)
+    return written.getvalue()
+
+
+def _svg(film: Film, progress: Progress) -> bytes:
+    from ovlo.render.formats.animated_svg import render
+
+    found = render(film)
+    progress(len(film))
+    return found
+
+
+Writer = Callable[[Film, Progress], bytes]
+
+WRITERS: dict[str, Writer] = {".gif": _gif, ".apng": _apng, ".png": _apng, ".webp": _webp, ".svg": _svg}
+"""What writes which file ending."""
+
+
+def writer_of(suffix: str, call: str) -> Writer:
+    """What writes a file ending."""
+    if suffix.lower() not in WRITERS:
+        raise BadValue(
+            f"{call}: there is no format {suffix!r} for animations; there are {', '.join(WRITERS)}."
+        )
+    return WRITERS[suffix.lower()]

@@ -1,0 +1,167 @@
+"""PDF: a trail as a vector page, text as text, written by Matplotlib's PDF backend used directly.
+
+    render(columns, page)    # b'%PDF…'
+
+The page has the size of the picture in real units.
+"""
+
+from __future__ import annotations
+
+import io
+from typing import TYPE_CHECKING
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.paint.order import painted
+from ovlo.core.paint.outlines import Outline, ranges
+from ovlo.core.paint.regions import without_overlaps
+from ovlo.core.trail import curves
+from ovlo.core.trail.columns import Columns, Style, Text
+from ovlo.core.values.colour import Colour
+from ovlo.core.values.version import VERSION
+from ovlo.render import lettering
+from ovlo.render.formats.png import FLATNESS, graphics_context, rgba
+from ovlo.render.page import Page
+
+if TYPE_CHECKING:
+    from matplotlib.backends.backend_pdf import PdfFile
+    from matplotlib.path import Path
+
+POINTS_PER_PIXEL = 72 / 96
+CURVE = 4
+"""Matplotlib's code for the control points and the end of a cubic Bézier curve."""
+
+MITER_LIMIT = b"4 M"
+"""That of SVG; PDF's own is 10."""
+
+
+def render(columns: Columns, page: Page) -> bytes:
+    """The picture as PDF."""
+    import matplotlib
+    from matplotlib.backends.backend_pdf import PdfFile
+
+    width, height = (
+        side * page.pixels_per_unit * POINTS_PER_PIXEL / 72 for side in (page.width, page.height)
+    )
+    written = io.BytesIO()
+    # Fonts of type 42 keep their letters as text; without a date the file is the same every time.
+    with matplotlib.rc_context({"pdf.fonttype": 42, "path.simplify": False}):
+        about = {
+            "Title": page.title,
+            "Subject": page.details or None,
+            "Creator": f"Ovlo {VERSION}",
+            "CreationDate": None,
+        }
+        file = PdfFile(written, metadata=about)
+        try:
+            file.newPage(width, height)
+            sheet = _PdfSheet(file, page, width, height)
+            sheet.paint(columns)
+            sheet.finish()
+            file.finalize()
+        finally:
+            file.close()
+    return written.getvalue()
+
+
+class _PdfSheet:
+    """A page of a PDF file to paint on with marks in sheet units."""
+
+    def __init__(self, file: PdfFile, page: Page, width: float, height: float) -> None:
+        from matplotlib.backends.backend_pdf import RendererPdf, Verbatim
+        from matplotlib.transforms import Affine2D
+
+        self._renderer = RendererPdf(file, 72, height, width)
+        self._points_per_unit = page.pixels_per_unit * POINTS_PER_PIXEL
+        self._to_points = Affine2D().translate(-page.left, -page.bottom).scale(self._points_per_unit)
+        self._flatness = FLATNESS / page.pixels_per_unit
+        file.output(Verbatim(MITER_LIMIT))
+        if page.paper.opacity:
+            x, y = page.left + page.width * np.array([0, 1, 1, 0]), np.repeat([0, 1], 2) * page.height
+            corners = np.column_stack([x, y + page.bottom])
+            self._path(corners, np.array([1, 2, 2, 2], np.uint8), page.paper, None)
+
+    def paint(self, columns: Columns) -> None:
+        """Paint all marks."""
+        painting = painted(columns)
+        curved = {id(outline): with_cubics(outline) for outline in (painting.strokes, painting.borders)}
+        flat = painting.flattened(self._flatness)
+        for mark in painting.marks:
+            if isinstance(mark, Text):
+                self._letter(mark)
+                continue
+            outline = painting.outline_of(mark)
+            if mark.fill is not None and mark.fill_rule == "evenodd":
+                self._path(
+                    *without_overlaps(*flat.outline_of(mark).path(mark.number), mark.fill_rule),
+                    mark.fill,
+                    None,
+                )
+                mark = mark._replace(fill=None)
+            self._path(*curved[id(outline)].path(mark.number), mark.fill, mark.style)
+
+    def finish(self) -> None:
+        """End the page."""
+        self._renderer.finalize()
+
+    def _path(
+        self,
+        vertices: NDArray[np.float64],
+        codes: NDArray[np.uint8],
+        paint: Colour | None,
+        style: Style | None,
+    ) -> None:
+        from matplotlib.path import Path
+
+        path = Path(vertices, codes)
+        # One after the other: PDF would cut a translucent line out of the area beneath it.
+        if paint is not None and len(vertices):
+            self._draw(path, Style(line_width=0), paint)
+        if style is not None:
+            self._draw(path, style, None)
+
+    def _draw(self, path: Path, style: Style, paint: Colour | None) -> None:
+        context = graphics_context(self._renderer, style, self._points_per_unit)
+        self._renderer.draw_path(context, path, self._to_points, rgba(paint) if paint else None)
+
+    def _letter(self, text: Text) -> None:
+        context = graphics_context(self._renderer, Style(ink=text.ink), 1.0)
+        properties = lettering.font_properties(text.font, text.weight, text.slant).copy()
+        properties.set_size(text.size * self._points_per_unit)
+        x, y = self._to_points.transform(lettering.beginning(text))
+        self._renderer.draw_text(context, x, y, text.words, properties, text.heading)
+
+
+def with_cubics(outline: Outline) -> Outline:
+    """The same with arcs as cubic Bézier curves over 45° at most, off by 4 millionths of the radius.
+
+    For an arc from P to Q over the angle a, with the derivatives P' and Q' by the angle, the control points
+    are P + k·P' and Q - k·Q' with k = 4/3·tan(a/4) (Goldapp, Approximation of circular arcs by cubic
+    polynomials, 1991).
+    """
+    if not len(outline.arcs):
+        return outline
+    # A cubic has the sweep 0, and is one piece.
+    pieces = np.maximum(1, np.ceil(np.abs(outline.arcs["sweep"]) / 45 - 1e-9)).astype(np.int64)
+    # Three vertices a piece: two control points and the end.
+    cut = outline.subdivided(3 * pieces)
+    arcs = outline.arcs[np.repeat(np.arange(len(pieces)), pieces)]
+    repeats = np.ones(len(outline.vertices), np.int64)
+    repeats[outline.arcs["step"]] = 3 * pieces
+    first = (np.cumsum(repeats) - repeats)[outline.arcs["step"]]
+    number = ranges(np.zeros(len(pieces), np.int64), pieces)
+    places = np.repeat(first, pieces) + 3 * number
+    step = arcs["sweep"] / np.repeat(pieces, pieces)
+    k = 4 / 3 * np.tan(np.radians(step) / 4)
+    u, v = curves.half_axes(arcs)
+    for offset, angle, sign in ((0, step * number, 1), (1, step * (number + 1), -1)):
+        radians = np.radians(angle)[:, None]
+        derivative = v * np.cos(radians) - u * np.sin(radians)
+        end = cut.vertices[places - 1] if offset == 0 else cut.vertices[places + 2]
+        cut.vertices[places + offset] = end + sign * k[:, None] * derivative
+    cubic = curves.is_cubic(arcs)
+    starts = cut.vertices[places - 1][cubic]
+    cut.vertices[places[cubic]], cut.vertices[places[cubic] + 1] = starts + u[cubic], starts + v[cubic]
+    cut.codes[np.add.outer(places, [0, 1, 2])] = CURVE
+    return cut

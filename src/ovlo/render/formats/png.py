@@ -1,0 +1,316 @@
+"""PNG: a trail as pixels, rasterised by Matplotlib's Agg renderer used directly on paths.
+
+render(columns, page)    # b'\\x89PNG…'
+"""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Callable, Iterator
+from itertools import pairwise
+from typing import TYPE_CHECKING, cast
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.paint.order import Mark, Painting, painted
+from ovlo.core.paint.outlines import CLOSE, LINE, MOVE
+from ovlo.core.paint.regions import without_overlaps
+from ovlo.core.trail.columns import Columns, Style, Text
+from ovlo.core.values.colour import BLACK, TRANSPARENT, Colour
+from ovlo.core.values.errors import BadValue
+from ovlo.render import lettering
+from ovlo.render.page import Page
+
+if TYPE_CHECKING:
+    from matplotlib.backend_bases import GraphicsContextBase, RendererBase
+    from matplotlib.backends.backend_agg import RendererAgg
+    from matplotlib.transforms import Affine2D
+    from matplotlib.typing import CapStyleType, JoinStyleType
+
+LARGEST_SIDE = 20_000
+LARGEST_AREA = 80_000_000
+
+CELLS = 30_000_000
+"""Agg gives up on a path that touches some 130 million pixels; beyond this we split it."""
+
+FLATNESS = 0.05
+"""Pixels that a chord may be from its arc."""
+
+CAPS: dict[str, CapStyleType] = {"butt": "butt", "round": "round", "square": "projecting"}
+"""SVG's words for the ends of lines, and Matplotlib's."""
+
+SMALL = 1000
+"""Vertices of a path that may be drawn together with others."""
+
+SIMPLE = 1000
+"""Vertices a line may have before points that change nothing visible are left out."""
+
+LOT = 2_000_000
+"""How much of a split path is drawn at once: sorting small lots is faster than sorting large ones."""
+
+
+def render(columns: Columns, page: Page) -> bytes:
+    """The picture as PNG."""
+    from PIL import Image
+    from PIL.PngImagePlugin import PngInfo
+
+    pixels = rasterise(columns, page)
+    image = Image.fromarray(pixels)
+    if page.paper.opacity == 1:
+        image = image.convert("RGB")
+    about = PngInfo()
+    about.add_itxt("Title", page.title)
+    if page.details:
+        about.add_itxt("Description", page.details)
+    written = io.BytesIO()
+    density = 96 * page.scale
+    image.save(written, "png", pnginfo=about, dpi=(density, density))
+    return written.getvalue()
+
+
+def rasterise(columns: Columns, page: Page) -> NDArray[np.uint8]:
+    """The picture as pixels, shape (height, width, 4): red, green, blue, opacity."""
+    canvas = Canvas(page)
+    canvas.paint(painted(columns).flattened(FLATNESS / page.pixels_per_unit))
+    return canvas.pixels
+
+
+class Canvas:
+    """Pixels to paint on with marks in sheet units.
+
+    Attributes
+    ----------
+    pixels : uint8 array of shape (height, width, 4)
+        Red, green, blue, opacity; not multiplied by it.
+    """
+
+    def __init__(self, page: Page) -> None:
+        check_size(page)
+        self._page = page
+        self._agg = self._new_agg()
+        self._to_pixels = to_pixels(page)
+        self.pixels: NDArray[np.uint8] = np.asarray(self._agg.buffer_rgba())
+        self.pixels[:] = [round(channel * 255) for channel in rgba(page.paper)]
+        self.clip: tuple[int, int, int, int] | None = None
+        """Columns and rows of pixels, left, top, right and bottom, beyond which nothing is painted."""
+
+    def paint(self, painting: Painting) -> None:
+        """Paint all marks; neighbours that differ in colour and width alone are handed over together."""
+        batch = Batch()
+        for mark in painting.marks:
+            if isinstance(mark, Text):
+                batch = self._flush(batch)
+                self._letter(mark)
+                continue
+            outline = painting.outline_of(mark)
+            vertices, codes = outline.path(mark.number)
+            if mark.fill is not None and mark.fill_rule == "evenodd":
+                batch = self._flush(batch)
+                self._fill(*without_overlaps(vertices, codes, mark.fill_rule), mark.fill)
+                mark = mark._replace(fill=None)
+                if mark.style is None:
+                    continue
+            if not batch.takes(mark) or len(vertices) > SMALL:
+                batch = self._flush(batch)
+            batch.add(mark, vertices, codes)
+        self._flush(batch)
+
+    def _flush(self, batch: Batch) -> Batch:
+        """Draw what is in a batch; returns an empty one."""
+        if len(batch.marks) > 1:
+            self._draw_batch(batch)
+        for mark, vertices, codes in batch.marks if len(batch.marks) == 1 else ():
+            if mark.fill is not None:
+                self._fill(vertices, codes, mark.fill)
+            if mark.style is not None:
+                self._stroke(vertices, codes, mark.style)
+        return Batch()
+
+    def _draw_batch(self, batch: Batch) -> None:
+        """Many small paths in one call, so that none of them costs a round trip through Python."""
+        from matplotlib.path import Path
+        from matplotlib.transforms import IdentityTransform
+
+        marks, scale = batch.marks, self._page.pixels_per_unit
+        styles = [mark.style or Style(line_width=0) for mark, _, _ in marks]
+        faces = [rgba(mark.fill or TRANSPARENT) for mark, _, _ in marks]
+        # All lines of a batch have one manner; an area without a line says nothing of it.
+        manner = next((mark.style for mark, _, _ in marks if mark.style is not None), styles[0])
+        # Called by position, and not as annotated: lists of colours and of widths, one for each path.
+        draw: Callable[..., None] = self._agg.draw_path_collection
+        draw(
+            self._context(manner, scale),
+            self._to_pixels,
+            [Path(vertices, codes) for _, vertices, codes in marks],
+            np.empty((0, 3, 3)),
+            np.empty((0, 2)),
+            IdentityTransform(),
+            np.array(faces) if any(mark.fill for mark, _, _ in marks) else np.empty((0, 4)),
+            np.array([rgba(style.ink) for style in styles]),
+            [style.line_width * scale for style in styles],
+            [dashes(manner, scale)],
+            [True],
+            [None],
+            "data",
+            hatchcolors=np.empty((0, 4)),
+        )
+
+    def _letter(self, text: Text) -> None:
+        vertices, codes = lettering.glyphs(text)
+        if len(vertices):
+            self._fill(vertices, codes, text.ink)
+
+    def _fill(self, vertices: NDArray[np.float64], codes: NDArray[np.uint8], paint: Colour) -> None:
+        from matplotlib.path import Path
+
+        if not len(vertices):
+            return
+        context = self._context(Style(line_width=0), 1.0)
+        self._agg.draw_path(context, Path(vertices, codes), self._to_pixels, rgba(paint))
+
+    def _stroke(self, vertices: NDArray[np.float64], codes: NDArray[np.uint8], style: Style) -> None:
+        cells = self._cells(vertices, style)
+        if cells.sum() < CELLS:
+            self._draw(self._agg, vertices, codes, style)
+            return
+        # The lots are added up as coverage, as Agg itself adds what two edges cover of a pixel; then the
+        # ink is laid on once. So neither a seam nor doubled translucent ink shows.
+        coverage = np.zeros(self.pixels.shape[:2], np.uint8)
+        layer = self._new_agg()
+        opaque = style._replace(ink=BLACK)
+        for lot_vertices, lot_codes in _lots(vertices, codes, cells):
+            layer.clear()
+            self._draw(layer, lot_vertices, lot_codes, opaque)
+            coverage += np.minimum(np.asarray(layer.buffer_rgba())[..., 3], 255 - coverage)
+        self._blend(coverage, style.ink)
+
+    def _cells(self, vertices: NDArray[np.float64], style: Style) -> NDArray[np.float64]:
+        """About how many pixels Agg visits for each vertex: both edges of a line, and its joins."""
+        height, width = self.pixels.shape[:2]
+        moves: NDArray[np.float64] = np.abs(np.diff(vertices, axis=0, prepend=vertices[:1])).sum(axis=1)
+        np.minimum(moves * self._page.pixels_per_unit, width + height, out=moves)
+        moves += 1.5 * style.line_width * self._page.pixels_per_unit
+        return 2 * moves
+
+    def _new_agg(self) -> RendererAgg:
+        from matplotlib.backends.backend_agg import RendererAgg
+
+        # At 72 dots an inch Matplotlib's points are pixels.
+        return RendererAgg(self._page.pixel_width, self._page.pixel_height, 72)
+
+    def _draw(
+        self,
+        agg: RendererAgg,
+        vertices: NDArray[np.float64],
+        codes: NDArray[np.uint8],
+        style: Style,
+    ) -> None:
+        from matplotlib.path import Path
+
+        # A path without codes is one line through all vertices, which is thinned out before it is drawn:
+        # points that move it by less than a ninth of a pixel are left out.
+        is_one_line = not (codes[1:] != LINE).any()
+        path = Path(vertices, None if is_one_line else codes)
+        path.should_simplify = is_one_line and len(vertices) > SIMPLE
+        path.simplify_threshold = 1 / 9
+        agg.draw_path(self._context(style, self._page.pixels_per_unit), path, self._to_pixels)
+
+    def _context(self, style: Style, pixels_per_unit: float) -> GraphicsContextBase:
+        context = graphics_context(self._agg, style, pixels_per_unit)
+        if self.clip is not None:
+            from matplotlib.transforms import Bbox
+
+            left, top, right, bottom = self.clip
+            height = self.pixels.shape[0]
+            context.set_clip_rectangle(Bbox([[left, height - bottom], [right, height - top]]))
+        return context
+
+    def _blend(self, coverage: NDArray[np.uint8], ink: Colour) -> None:
+        """Lay ink on the pixels it covers (source over, https://www.w3.org/TR/compositing-1/)."""
+        source = coverage[..., None] * (ink.opacity / 255)
+        below = self.pixels[..., 3:] / 255 * (1 - source)
+        opacity = source + below
+        mixed = np.multiply(source, ink._rgb) + below * self.pixels[..., :3]
+        np.divide(mixed, opacity, out=mixed, where=opacity > 0)
+        self.pixels[..., :3] = np.rint(mixed)
+        self.pixels[..., 3:] = np.rint(opacity * 255)
+
+
+def check_size(page: Page) -> None:
+    """Refuse a picture with more pixels than we make."""
+    width, height = page.pixel_width, page.pixel_height
+    if max(width, height) <= LARGEST_SIDE and width * height <= LARGEST_AREA:
+        return
+    fitting = min(LARGEST_SIDE / max(width, height), (LARGEST_AREA / (float(width) * height)) ** 0.5)
+    raise BadValue(
+        f"save: a PNG of {width} × {height} pixels is too large; it may have {LARGEST_SIDE} a side and "
+        f"{LARGEST_AREA // 1_000_000} million in all. Give the sheet another size, a scale below "
+        f"{page.scale * fitting:.3g}, or save it as SVG."
+    )
+
+
+def _lots(
+    vertices: NDArray[np.float64], codes: NDArray[np.uint8], cells: NDArray[np.float64]
+) -> Iterator[tuple[NDArray[np.float64], NDArray[np.uint8]]]:
+    """A path in lots, each beginning where the one before ended."""
+    lot = np.cumsum(cells) // LOT
+    bounds = [0, *(np.flatnonzero(np.diff(lot)) + 1).tolist(), len(vertices)]
+    # Where the beginning of a piece is in another lot, the way back is an ordinary line.
+    codes = np.where(codes == CLOSE, LINE, codes).astype(np.uint8)
+    for first, stop in pairwise(bounds):
+        early = max(first - 1, 0)
+        lot_codes = codes[early:stop].copy()
+        lot_codes[0] = MOVE
+        yield vertices[early:stop], lot_codes
+
+
+class Batch:
+    """Marks that one call can draw."""
+
+    def __init__(self) -> None:
+        self.marks: list[tuple[Mark, NDArray[np.float64], NDArray[np.uint8]]] = []
+        self._manner: tuple[object, ...] | None = None
+        self._is_large = False
+
+    def takes(self, mark: Mark) -> bool:
+        """Whether a mark differs from the others in colour and width alone."""
+        return not self._is_large and (
+            mark.style is None or self._manner is None or self._manner == mark.style[2:]
+        )
+
+    def add(self, mark: Mark, vertices: NDArray[np.float64], codes: NDArray[np.uint8]) -> None:
+        """Add a mark."""
+        if mark.style is not None:
+            self._manner = mark.style[2:]
+        self._is_large = len(vertices) > SMALL
+        self.marks.append((mark, vertices, codes))
+
+
+def graphics_context(renderer: RendererBase, style: Style, pixels_per_unit: float) -> GraphicsContextBase:
+    """What a Matplotlib renderer wants to know of a style."""
+    context = renderer.new_gc()
+    context.set_foreground(rgba(style.ink), isRGBA=True)
+    context.set_linewidth(style.line_width * pixels_per_unit)
+    context.set_dashes(*dashes(style, pixels_per_unit))
+    context.set_capstyle(CAPS[style.line_cap])
+    context.set_joinstyle(cast("JoinStyleType", style.line_join))
+    context.set_snap(False)
+    return context
+
+
+def dashes(style: Style, pixels_per_unit: float) -> tuple[float, list[float] | None]:
+    """A dash pattern as Matplotlib wants it: where it begins, and its lengths if there are any."""
+    return 0.0, [length * pixels_per_unit for length in style.line_dash] or None
+
+
+def to_pixels(page: Page) -> Affine2D:
+    """From sheet units to pixels, y up."""
+    from matplotlib.transforms import Affine2D
+
+    return Affine2D().translate(-page.left, -page.bottom).scale(page.pixels_per_unit)
+
+
+def rgba(colour: Colour) -> tuple[float, float, float, float]:
+    """A colour with all channels from 0 to 1."""
+    return colour.red / 255, colour.green / 255, colour.blue / 255, colour.opacity

@@ -1,0 +1,187 @@
+"""SVG: a trail as text that any browser shows (https://www.w3.org/TR/SVG2/).
+
+    render(columns, page)    # b'<svg xmlns=…'
+
+Coordinates in the file are those of the program, y turned over, with two decimals of a pixel; which part
+of the plane is seen is said by `viewBox` alone.
+"""
+
+from __future__ import annotations
+
+from itertools import pairwise
+from math import ceil, log10
+from xml.sax.saxutils import escape, quoteattr
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.paint.order import Mark, painted
+from ovlo.core.paint.outlines import CLOSE, MOVE, Outline
+from ovlo.core.trail import curves
+from ovlo.core.trail.columns import Columns, Style, Text
+from ovlo.core.values.colour import Colour
+from ovlo.render import lettering
+from ovlo.render.numbers import number, number_text
+from ovlo.render.page import Page
+
+PAPER = "ovlo-paper"
+"""The class of the rectangle that is the paper, by which it is told from the picture when read back."""
+
+DECIMALS = 2
+"""Of a pixel of the picture."""
+
+
+def render(columns: Columns, page: Page) -> bytes:
+    """The picture as SVG."""
+    places = decimals(page)
+    return "".join([head(page, places), *elements(columns, places), "</svg>\n"]).encode()
+
+
+def decimals(page: Page) -> int:
+    """How many decimals of a sheet unit are DECIMALS of a pixel."""
+    return max(0, DECIMALS + ceil(log10(page.pixels_per_unit)))
+
+
+def elements(columns: Columns, places: int) -> list[str]:
+    """The marks of a trail, the lowest first."""
+    painting = painted(columns)
+    data = {id(outline): path_data(outline, places) for outline in (painting.strokes, painting.borders)}
+    drawn = {style: stroke(style, places) for style in columns.styles}
+    parts = []
+    for mark in painting.marks:
+        if isinstance(mark, Text):
+            parts.append(text_element(mark, places))
+            continue
+        path = data[id(painting.outline_of(mark))][mark.number]
+        paint = fill(mark) if mark.fill else ' fill="none"'
+        parts.append(f'<path d="{path}"{paint}{drawn[mark.style] if mark.style else ""}/>\n')
+    return parts
+
+
+def head(page: Page, places: int) -> str:
+    """What stands before the marks: size, title, details and paper."""
+    width, height = (number(side, 4) for side in (page.shown_width, page.shown_height))
+    left, top = page.left, -page.bottom - page.height
+    box = [number(side, places + 2) for side in (left, top, page.width, page.height)]
+    about = f"<metadata>{escape(page.details)}</metadata>\n" if page.details else ""
+    return (
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}{page.unit}" '
+        f'height="{height}{page.unit}" viewBox="{" ".join(box)}">\n'
+        f"<title>{escape(page.title)}</title>\n"
+        f"{about}"
+        f'<rect class="{PAPER}" x="{box[0]}" y="{box[1]}" width="{box[2]}" height="{box[3]}"'
+        f"{_paint('fill', page.paper)}/>\n"
+    )
+
+
+def path_data(outline: Outline, places: int) -> list[str]:
+    """The `d` of each path of an outline."""
+    quarters = curves.quarter_counts(outline.arcs)
+    cut = outline.subdivided(quarters)
+    values, leads = _with_arcs(outline, cut, quarters) if len(outline.arcs) else _straight(cut)
+    text, ends = number_text(values.ravel(), leads.ravel(), places)
+    whole = text.decode()
+    bounds = [0, *ends[values.shape[1] * cut.firsts[1:] - 1].tolist()]
+    return [whole[a:b] for a, b in pairwise(bounds)]
+
+
+def _straight(outline: Outline) -> tuple[NDArray[np.float64], NDArray[np.uint8]]:
+    """The numbers of each vertex, shape (v, 2), and what is written before each."""
+    values = outline.vertices * [1.0, -1.0]
+    leads = np.full(values.shape, ord(" "), np.uint8)
+    leads[outline.codes == MOVE, 0] = ord("M")
+    # A closing vertex is where its piece began: Z says so without numbers.
+    closes = np.flatnonzero(outline.codes == CLOSE)
+    values[closes] = np.nan
+    leads[closes] = ord("Z"), 0
+    return values, leads
+
+
+def _with_arcs(
+    outline: Outline, cut: Outline, quarters: NDArray[np.int64]
+) -> tuple[NDArray[np.float64], NDArray[np.uint8]]:
+    """The same with columns before the point for an arc's radii, turn and flags, shape (v, 7)."""
+    points, point_leads = _straight(cut)
+    values = np.full((len(points), 7), np.nan)
+    leads = np.zeros(values.shape, np.uint8)
+    values[:, 5:], leads[:, 5:] = points, point_leads
+    repeats = np.ones(len(outline.vertices), np.int64)
+    repeats[outline.arcs["step"]] = quarters
+    is_arc = np.zeros(len(outline.vertices), bool)
+    is_arc[outline.arcs["step"]] = True
+    is_arc = np.repeat(is_arc, repeats)
+    arcs = outline.arcs[np.repeat(np.arange(len(quarters)), quarters)]
+    values[is_arc, :3] = ellipses(arcs)
+    values[is_arc, 3] = 0
+    # y points down in the file, so what goes anticlockwise here has the sweep flag 0 there.
+    values[is_arc, 4] = (arcs["ux"] * arcs["vy"] - arcs["uy"] * arcs["vx"]) * arcs["sweep"] < 0
+    leads[is_arc, :6] = ord(" ")
+    leads[is_arc, 0] = ord("A")
+    cubic = np.flatnonzero(is_arc)[curves.is_cubic(arcs)]
+    if len(cubic):
+        u, v = curves.half_axes(arcs[curves.is_cubic(arcs)])
+        controls = np.hstack([cut.vertices[cubic - 1] + u, cut.vertices[cubic - 1] + v]) * [1, -1, 1, -1]
+        values[cubic, 0], values[cubic, 1:5] = np.nan, controls
+        leads[cubic, :2] = 0, ord("C")
+    after = np.flatnonzero(is_arc[:-1] & ~is_arc[1:] & (leads[1:, 5] == ord(" "))) + 1
+    leads[after, 5] = ord("L")
+    return values, leads
+
+
+def ellipses(arcs: NDArray[np.void]) -> NDArray[np.float64]:
+    """The two radii of each arc's ellipse and the turn of its first axis as SVG counts it, shape (a, 3).
+
+    The half-axes are the singular values of the matrix with the columns u and v, and its left singular
+    vectors their directions.
+    """
+    u, v = curves.half_axes(arcs)
+    directions, radii, _ = np.linalg.svd(np.stack([u, v], axis=2))
+    turns = -np.degrees(np.arctan2(directions[:, 1, 0], directions[:, 0, 0]))
+    is_circle = radii[:, 0] - radii[:, 1] <= 1e-9 * radii[:, 0]
+    turns = np.where(is_circle, 0.0, turns % 180.0)
+    return np.column_stack([radii, turns])
+
+
+def text_element(text: Text, places: int, more: str = "") -> str:
+    """A text, with further attributes."""
+    across, up = lettering.foot(text)
+    x, y = number(across, places), number(-up, places)
+    turn = f' transform="rotate({number(-text.heading % 360, 4)} {x} {y})"' if text.heading else ""
+    parts = {
+        "font-family": text.font,
+        "font-size": number(text.size, places + 2),
+        "font-weight": text.weight,
+        "font-style": text.slant,
+        "text-anchor": text.align,
+    }
+    plain = {"normal", "start"}
+    written = "".join(f" {name}={quoteattr(value)}" for name, value in parts.items() if value not in plain)
+    return (
+        f'<text{more} x="{x}" y="{y}"{turn}{written}{_paint("fill", text.ink)} xml:space="preserve">'
+        f"{escape(text.words)}</text>\n"
+    )
+
+
+def fill(mark: Mark) -> str:
+    """The attributes of a painted area."""
+    assert mark.fill is not None
+    rule = ' fill-rule="evenodd"' if mark.fill_rule == "evenodd" else ""
+    return f"{_paint('fill', mark.fill)}{rule}"
+
+
+def stroke(style: Style, places: int) -> str:
+    """The attributes of a drawn line."""
+    parts = [_paint("stroke", style.ink), f' stroke-width="{number(style.line_width, places + 2)}"']
+    if style.line_dash:
+        lengths = " ".join(number(length, places + 2) for length in style.line_dash)
+        parts.append(f' stroke-dasharray="{lengths}"')
+    if style.line_cap != "butt":
+        parts.append(f' stroke-linecap="{style.line_cap}"')
+    if style.line_join != "miter":
+        parts.append(f' stroke-linejoin="{style.line_join}"')
+    return "".join(parts)
+
+
+def _paint(attribute: str, colour: Colour) -> str:
+    opacity = f' {attribute}-opacity="{number(colour.opacity, 4)}"' if colour.opacity < 1 else ""
+    return f' {attribute}="{colour.hex}"{opacity}'

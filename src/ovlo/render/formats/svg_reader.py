@@ -1,0 +1,229 @@
+"""SVG files read back as shapes.
+
+    shapes = read(Path("kite.svg"))
+    draw_into(nib, shapes)
+
+The file is first walked through by expat, which stops at the first entity declaration, so that nothing is
+ever expanded; what we cannot keep is then taken out, and svgelements reads the rest.
+"""
+
+from __future__ import annotations
+
+import io
+import warnings
+import xml.etree.ElementTree as ElementTree
+from math import atan2, cos, degrees, pi, sin
+from pathlib import Path
+from typing import Any
+from xml.parsers import expat
+
+from ovlo.core.pen.shapes import Piece
+from ovlo.core.pen.steering import PACK
+from ovlo.core.sheet.nib import Nib
+from ovlo.core.values.colour import Colour
+from ovlo.core.values.degrees import normal
+from ovlo.core.values.errors import FileTrouble
+from ovlo.render.formats.svg import PAPER
+
+NAMESPACE = "http://www.w3.org/2000/svg"
+LARGEST = 50_000_000
+"""Bytes."""
+DEEPEST = 200
+"""Elements inside elements."""
+
+SHAPES = {"path", "rect", "circle", "ellipse", "line", "polyline", "polygon"}
+KEPT = SHAPES | {"svg", "g", "a"}
+SILENT = {"title", "desc", "metadata", "defs"}
+"""Left out without a word: they show nothing by themselves."""
+
+LINE_WORDS = {"stroke-linecap": ("line_cap", "butt"), "stroke-linejoin": ("line_join", "miter")}
+
+
+class LeftOut(UserWarning):
+    """Parts of a file that could not be kept."""
+
+
+class _Refused(Exception):
+    """Why a file is not read."""
+
+
+def read(path: Path) -> list[Any]:
+    """The shapes of an SVG file, as svgelements gives them, the lowest first."""
+    try:
+        with path.open("rb") as file:
+            data = file.read(LARGEST + 1)
+    except OSError as error:
+        raise FileTrouble(f"from_svg: {path} cannot be read ({error.strerror}).") from error
+    try:
+        if len(data) > LARGEST:
+            raise _Refused(f"is larger than {LARGEST // 1_000_000} MB")
+        _look_over(data)
+        root = ElementTree.fromstring(data)
+    except (_Refused, expat.ExpatError, ElementTree.ParseError, ValueError) as error:
+        raise FileTrouble(f"from_svg: {path} {_reason(error)}; it is not read.") from None
+    left_out = set(_prune(root))
+    # The file's own units and origin, whatever size it is to be shown at.
+    for name in ("width", "height", "viewBox", "preserveAspectRatio"):
+        root.attrib.pop(name, None)
+    from svgelements import SVG, Shape
+
+    try:
+        svg = SVG.parse(io.BytesIO(ElementTree.tostring(root)), reify=True)
+        shapes = [element for element in svg.elements() if isinstance(element, Shape)]
+    except (ValueError, TypeError, IndexError, KeyError, AttributeError, ArithmeticError) as error:
+        raise FileTrouble(f"from_svg: {path} is damaged ({error}); it is not read.") from error
+    for shape in shapes:
+        for name in ("fill", "stroke"):
+            if str(shape.values.get(name, "")).startswith("url("):
+                left_out.add("gradient or pattern")
+    if left_out:
+        warnings.warn(f"{path}: left out: {', '.join(sorted(left_out))}.", LeftOut, stacklevel=4)
+    return shapes
+
+
+def _reason(error: Exception) -> str:
+    return str(error) if isinstance(error, _Refused) else f"is damaged or no XML ({error})"
+
+
+def _look_over(data: bytes) -> None:
+    """Refuse what is no SVG, or would grow when it is read."""
+    parser = expat.ParserCreate(namespace_separator=" ")
+    depth = 0
+
+    def start(name: str, attributes: dict[str, str]) -> None:
+        nonlocal depth
+        if depth == 0 and name not in (f"{NAMESPACE} svg", "svg"):
+            raise _Refused(f"is no SVG: its outermost element is {name.rpartition(' ')[2]!r}")
+        depth += 1
+        if depth > DEEPEST:
+            raise _Refused(f"has elements more than {DEEPEST} deep")
+
+    def end(name: str) -> None:
+        nonlocal depth
+        depth -= 1
+
+    def entity(*_: object) -> None:
+        raise _Refused("declares entities, which can grow without bounds")
+
+    parser.StartElementHandler = start
+    parser.EndElementHandler = end
+    parser.EntityDeclHandler = entity
+    parser.Parse(data, True)
+
+
+def _prune(element: ElementTree.Element) -> list[str]:
+    """Take out what is not kept, and name it."""
+    left_out = []
+    for child in list(element):
+        name = child.tag.rpartition("}")[2] if isinstance(child.tag, str) else ""
+        foreign = isinstance(child.tag, str) and "}" in child.tag and NAMESPACE not in child.tag
+        if name in KEPT and not foreign and child.get("class") != PAPER:
+            left_out += _prune(child)
+            left_out += [effect for effect in ("filter", "mask", "clip-path") if child.get(effect)]
+            continue
+        element.remove(child)
+        if name and name not in SILENT and not foreign and child.get("class") != PAPER:
+            left_out.append(name)
+    return left_out
+
+
+def draw_into(nib: Nib, shapes: list[Any]) -> None:
+    """Draw the shapes of a file."""
+    from svgelements import Path as Segments
+
+    for shape in shapes:
+        fill, stroke = _colour(shape, "fill"), _colour(shape, "stroke")
+        if fill is None and stroke is None:
+            continue
+        _style(nib, shape, stroke)
+        # abs: an ellipse in a turned group still carries its transform.
+        pieces = [piece for subpath in abs(Segments(shape)).as_subpaths() for piece in _piece(subpath)]
+        rule = "evenodd" if shape.values.get("fill-rule") == "evenodd" else "nonzero"
+        nib._lay_pieces(pieces, fill, stroke is not None, rule)
+
+
+def _colour(shape: Any, name: str) -> Colour | None:
+    """The colour of a shape's fill or stroke, its opacity in it; None when it has none."""
+    given = getattr(shape, name)
+    if given is None or given.value is None or str(shape.values.get(name, "")).startswith("url("):
+        return None
+    opacity = given.alpha / 255 * _number(shape.values.get("opacity"), 1.0)
+    return Colour(given.red, given.green, given.blue, min(max(opacity, 0.0), 1.0)) if opacity else None
+
+
+def _number(text: object, default: float) -> float:
+    try:
+        return float(str(text).rstrip("%")) / (100 if str(text).endswith("%") else 1)
+    except ValueError:
+        return default
+
+
+def _style(nib: Nib, shape: Any, stroke: Colour | None) -> None:
+    if stroke is None:
+        return
+    nib.ink = stroke
+    nib.line_width = max(float(shape.implicit_stroke_width or 1.0), 1e-6)
+    for attribute, (name, default) in LINE_WORDS.items():
+        word = shape.values.get(attribute)
+        setattr(nib, name, word if word in ("butt", "round", "square", "miter", "bevel") else default)
+    own = _number(shape.values.get("stroke-width"), 1.0) or 1.0
+    lengths = str(shape.values.get("stroke-dasharray", "")).replace(",", " ").split()
+    dash = [_number(length, 0.0) * nib.line_width / own for length in lengths]
+    nib.line_dash = dash if any(dash) and min(dash) >= 0 else ()
+
+
+def _piece(subpath: Any) -> list[Piece]:
+    """One subpath as a piece: y is turned over."""
+    from svgelements import Arc, Close, CubicBezier, Move, QuadraticBezier
+
+    start: complex | None = None
+    here, is_closed = 0j, False
+    steps: list[bytes] = []
+    arcs: list[tuple[float, ...]] = []
+    for segment in subpath:
+        end = _point(segment.end) if segment.end is not None else start
+        if isinstance(segment, Move) or start is None:
+            start = here = end if end is not None else 0j
+            continue
+        if end is None:
+            continue
+        is_closed = isinstance(segment, Close)
+        if is_closed and steps and abs(end - here) == 0:
+            break  # the last step already came back
+        curve: tuple[complex, complex, float] | None = None
+        if isinstance(segment, Arc):
+            curve = _arc(segment, here)
+        elif isinstance(segment, CubicBezier):
+            curve = _point(segment.control1) - here, _point(segment.control2) - here, 0.0
+        elif isinstance(segment, QuadraticBezier):
+            # A quadratic curve is the cubic with its control points two thirds of the way.
+            control = _point(segment.control)
+            curve = (control - here) * 2 / 3, end + (control - end) * 2 / 3 - here, 0.0
+        if curve is not None:
+            u, v, sweep = curve
+            arcs.append((len(steps), u.real, u.imag, v.real, v.imag, sweep))
+        going = end - here
+        steps.append(PACK(end.real, end.imag, normal(degrees(atan2(going.imag, going.real)))))
+        here = end
+    if start is None or not steps:
+        return []
+    return [Piece((start.real, start.imag), b"".join(steps), arcs, is_closed)]
+
+
+def _point(point: Any) -> complex:
+    return complex(point.x, -point.y)
+
+
+def _arc(segment: Any, start: complex) -> tuple[complex, complex, float] | None:
+    """u, v and the sweep of an arc that starts at a point of its ellipse."""
+    centre = _point(segment.center)
+    a, b = _point(segment.prx) - centre, _point(segment.pry) - centre
+    sweep = float(segment.sweep)
+    area = a.real * b.imag - a.imag * b.real
+    if area == 0 or sweep == 0:
+        return None
+    u = start - centre
+    # The start's angle on the ellipse, by its coordinates along the two half-axes.
+    angle = atan2((a.real * u.imag - a.imag * u.real) / area, (u.real * b.imag - u.imag * b.real) / area)
+    v = b * cos(angle) - a * sin(angle)
+    return u, v, sweep * 180 / pi

@@ -1,0 +1,36 @@
+"""The formats a picture can be written in: the one place that knows file endings.
+
+    renderer_of(".svg")(columns, page)
+
+A new format is a module with `render(columns, page) -> bytes` and a line in `MODULES`.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from importlib import import_module
+from typing import cast
+
+from ovlo.core.trail.columns import Columns
+from ovlo.core.values import arguments
+from ovlo.core.values.errors import BadValue
+from ovlo.render.page import Page
+
+Renderer = Callable[[Columns, Page], bytes]
+
+MODULES = {
+    ".svg": "ovlo.render.formats.svg",
+    ".png": "ovlo.render.formats.png",
+    ".pdf": "ovlo.render.formats.pdf",
+}
+
+
+def renderer_of(suffix: str, call: str) -> Renderer:
+    """What renders files with this ending."""
+    known = ", ".join(MODULES)
+    if not suffix:
+        raise BadValue(f"{call}: the file has no ending to tell its format; use one of {known}.")
+    if suffix.lower() not in MODULES:
+        near = arguments.near(suffix, MODULES)
+        raise BadValue(f"{call}: there is no format {suffix!r}{near}; use one of {known}.")
+    return cast(Renderer, import_module(MODULES[suffix.lower()]).render)

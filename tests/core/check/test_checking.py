@@ -1,0 +1,256 @@
+"""Small programs, wrong and right ones, and what a check must say of each."""
+
+from __future__ import annotations
+
+import pytest
+
+from ovlo import Finding, Sheet
+from ovlo.program.examples import example_files
+from ovlo.program.loading import load
+from ovlo.program.running import run_program
+
+SHAPES = """
+def kite(nib, sides, side):
+    for _ in nib.full_turn(sides):
+        nib.forward(side)
+
+def sail(nib, side, colour):
+    with nib.area(colour):
+        kite(nib, 4, side)
+
+def loop(nib, n, side, turn):
+    for _ in range(n):
+        nib.forward(side)
+        nib.left(turn)
+"""
+
+WRONG = {
+    "the last side too short": (
+        "nib.forward(90); nib.left(90); nib.forward(60); nib.left(90)\n"
+        "nib.forward(90); nib.left(90); nib.forward(55)",
+        ["not-closed"],
+    ),
+    "the last side too long": (
+        "nib.forward(90); nib.left(90); nib.forward(60); nib.left(90)\n"
+        "nib.forward(90); nib.left(90); nib.forward(66)",
+        ["not-closed"],
+    ),
+    "a corner at the wrong place": (
+        "for point in [(90, 0), (110, 70), (0, 90), (4, 3)]: nib.line_to(point)",
+        ["not-closed"],
+    ),
+    "arcs that almost meet": (
+        "nib.arc_left(50, 180); nib.arc_left(50, 170)",
+        ["not-closed"],
+    ),
+    "a triangle by its inner angle": ("loop(nib, 3, 90, 60)", ["turns-miss-360"]),
+    "a pentagon by its inner angle": ("loop(nib, 5, 60, 108)", ["turns-miss-360"]),
+    "a pentagon by its inner angle, clockwise": ("loop(nib, 5, 60, -108)", ["turns-miss-360"]),
+    "a star by the angle of its points": ("loop(nib, 5, 60, 36)", ["turns-miss-360"]),
+    "a triangle side by side, by its inner angle": (
+        "nib.forward(90); nib.left(60)\nnib.forward(90); nib.left(60)\nnib.forward(90)",
+        ["turns-miss-360"],
+    ),
+    "a heptagon with a rounded turn": ("loop(nib, 7, 60, 51)", ["turns-miss-360"]),
+    "a star with a turn not quite right": ("loop(nib, 5, 90, 143)", ["turns-miss-360"]),
+    "36 sides with a turn not quite right": ("loop(nib, 36, 12, 9.9)", ["turns-miss-360"]),
+    "one repeat missing": ("loop(nib, 5, 60, 60)", ["turns-miss-360"]),
+    "one repeat missing of a square": ("loop(nib, 3, 60, 90)", ["turns-miss-360"]),
+    "the divisor of another polygon": ("loop(nib, 5, 60, 360 / 7)", ["turns-miss-360"]),
+    "a guessed turn": ("loop(nib, 5, 60, 100)", ["turns-miss-360"]),
+    "one side too many": ("loop(nib, 5, 60, 90)", ["retraced-line"]),
+    "a hexagon by its inner angle is a triangle twice": ("loop(nib, 6, 60, 120)", ["retraced-line"]),
+    "a whole round too many": ("loop(nib, 8, 60, 90)", ["retraced-line"]),
+    "one blade too many": (
+        "for _ in range(13):\n    kite(nib, 5, 60)\n    nib.left(30)",
+        ["retraced-line"],
+    ),
+    "a forgotten travel": ("kite(nib, 4, 60); nib.forward(120); kite(nib, 4, 60)", ["stray-line"]),
+    "a forgotten travel in a loop": (
+        "for _ in range(3):\n    kite(nib, 3, 40)\n    nib.forward(70)\nkite(nib, 3, 40)",
+        ["stray-line"],
+    ),
+    "a line_to between two shapes": (
+        "kite(nib, 3, 60); nib.line_to(-100, 90); kite(nib, 5, 30)",
+        ["stray-line"],
+    ),
+    "a string beyond the top": ("nib.line_to(0, 300)", ["off-sheet"]),
+    "words beyond the edge": ("nib.travel_to(200, 0); nib.text('Kite day at Marrow Bay', 40)", ["off-sheet"]),
+    "a white sail on white paper": (
+        "with nib.area('white', outline=False): kite(nib, 3, 90)",
+        ["no-contrast"],
+    ),
+    "a white sail with a white outline": (
+        "nib.ink = 'white'\nwith nib.area('white'): kite(nib, 3, 90)",
+        ["no-contrast"],
+    ),
+    "a line in nearly the colour of the paper": ("nib.ink = '#fefefe'\nnib.forward(90)", ["no-contrast"]),
+    "spars in the colour of the sail": (
+        "sail(nib, 90, 'tomato')\nnib.ink = 'tomato'\nnib.travel_to(20, 45); nib.forward(50)",
+        ["no-contrast"],
+    ),
+    "words in the colour of the sail": (
+        "sail(nib, 90, 'gold')\nnib.ink = '#ffd800'\nnib.travel_to(20, 45); nib.text('7', 30)",
+        ["no-contrast"],
+    ),
+    "the pen is never lowered": ("nib.lift()\nkite(nib, 4, 90)", ["still-lifted"]),
+    "the pen is not lowered again": (
+        "kite(nib, 4, 90)\nnib.lift(); nib.travel(150)\nkite(nib, 4, 60)",
+        ["still-lifted"],
+    ),
+    "one shape in the middle is walked lifted": (
+        "kite(nib, 4, 90)\nnib.lift(); nib.travel(150)\nkite(nib, 4, 60)\n"
+        "nib.lower(); nib.travel_to(-200, 0); kite(nib, 3, 60)",
+        ["still-lifted"],
+    ),
+    "only travels": ("nib.travel(90)", ["still-lifted"]),
+    "nothing at all": ("", ["still-lifted"]),
+    "a fill of one line": ("with nib.area('gold'): nib.forward(90)", ["empty-area"]),
+    "a fill there and back": (
+        "with nib.area('gold'):\n    nib.forward(90)\n    nib.back(60)",
+        ["empty-area"],
+    ),
+    "a fill with nothing in it": (
+        "with nib.area('gold'): nib.travel(90)\nkite(nib, 3, 50)",
+        ["empty-area"],
+    ),
+    "a sky painted last": (
+        "sail(nib, 60, 'tomato')\nnib.travel_to(0, 0)\nnib.rectangle(640, 480, fill='skyblue')",
+        ["covered"],
+    ),
+    "squares with the largest last": (
+        "for side in (30, 60, 90): nib.rectangle(side, side, fill='gold')",
+        ["covered"],
+    ),
+    "words under a sail": (
+        "nib.text('7', 20)\nnib.rectangle(90, 90, fill='gold')",
+        ["covered"],
+    ),
+    "a wrong turn and a string off the sheet": (
+        "loop(nib, 3, 90, 60)\nnib.travel_to(0, 0)\nnib.line_to(400, 0)",
+        ["turns-miss-360", "off-sheet"],
+    ),
+}
+
+RIGHT = {
+    "a square": "kite(nib, 4, 90)",
+    "a square side by side": "nib.forward(90); nib.left(90)\n" * 4,
+    "a star": "for _ in nib.full_turn(5, rounds=2): nib.forward(90)",
+    "a circle of arcs": "nib.arc_left(50, 200); nib.arc_left(50, 160)",
+    "a rectangle closed by close": "nib.forward(90); nib.left(90); nib.forward(50); nib.left(90)\n"
+    "nib.forward(90); nib.line_to_start()",
+    "a rosette of squares": "for _ in nib.full_turn(12): kite(nib, 4, 90)",
+    "a rosette of triangles that share edges": "for _ in nib.full_turn(6): kite(nib, 3, 90)",
+    "a bow of many small sides": "loop(nib, 18, 5, 5)",
+    "a dome": "nib.left(90)\nloop(nib, 4, 40, -45)",
+    "an open zigzag": "for i in range(8):\n    nib.forward(30); nib.left(120 if i % 2 else -120)",
+    "an open path": "nib.forward(90); nib.left(40); nib.forward(50)",
+    "a spiral": "for i in range(60):\n    nib.forward(i / 2); nib.left(20)",
+    "a growing square spiral": "for i in range(30):\n    nib.forward(4 * i); nib.left(90)",
+    "there and back": "for _ in nib.full_turn(8):\n    nib.forward(60); nib.back(60)",
+    "a row of squares with travels": "for _ in range(3):\n    kite(nib, 4, 30)\n    nib.travel(50)",
+    "flags on a string": "for _ in range(4):\n    nib.forward(30)\n    kite(nib, 3, -20)",
+    "flags whose edges are the string": "for _ in range(5):\n    kite(nib, 3, -30)\n    nib.back(30)",
+    "a white sail with an outline": "with nib.area('white'): kite(nib, 3, 90)",
+    "an outline in the colour of its area": "nib.ink = 'tomato'\nsail(nib, 90, 'tomato')",
+    "a moon cut out with paper": "nib.circle(60, fill='gold', outline=False)\nnib.travel(30)\n"
+    "nib.circle(55, fill='white', outline=False)",
+    "lifted moves to a place": "nib.lift(); nib.forward(30); nib.left(90); nib.forward(30); nib.lower()\n"
+    "kite(nib, 4, 60)",
+    "a dashed square by lifting": "for _ in nib.full_turn(4):\n    for _ in range(4):\n"
+    "        nib.forward(10)\n"
+    "        with nib.lifted(): nib.forward(5)",
+    "parked with the pen lifted": "kite(nib, 4, 90)\nnib.lift(); nib.forward(40)",
+    "a sail over a sail, peeping out": "sail(nib, 90, 'gold')\nnib.travel(10)\nsail(nib, 60, 'tomato')",
+    "glass over words": "nib.text('7', 20)\nnib.rectangle(90, 90, fill='#ffd70080')",
+    "shades of a sky": "from ovlo import ramp\nnib.travel_to(0, -200)\n"
+    "for colour in ramp('skyblue', 'khaki', 80):\n"
+    "    nib.rectangle(600, 5, fill=colour, outline=False); nib.travel_by(0, 5)",
+    "a figure of eight filled": "with nib.area('gold'):\n    for point in [(90, 90), (90, 0), (0, 90)]:"
+    " nib.line_to(point)",
+    "a dot": "nib.forward(0)",
+}
+
+
+def checked(program, source):
+    outcome = run_program(load(str(program(source))), traced=True)
+    assert not outcome.trouble, outcome.trouble
+    return outcome.sheet
+
+
+def script(body):
+    return f"from ovlo import Sheet\n{SHAPES}\nsheet = Sheet(640, 480)\nnib = sheet.new_nib()\n{body}\n"
+
+
+@pytest.mark.parametrize("case", WRONG)
+def test_wrong_programs_get_their_finding(program, case):
+    body, rules = WRONG[case]
+    sheet = checked(program, script(body))
+    found = sheet.check()
+    assert [one.rule for one in found] == rules, [str(one) for one in found]
+    assert all(one.mend and one.message for one in found)
+    # Where steps came from is known, so every finding that speaks of a mark names a line.
+    assert all(one.lines for one in found) or case == "nothing at all"
+
+
+@pytest.mark.parametrize("case", RIGHT)
+def test_right_programs_get_none(program, case):
+    assert [str(one) for one in checked(program, script(RIGHT[case])).check()] == []
+
+
+@pytest.mark.parametrize("case", [*WRONG, *RIGHT])
+def test_a_sheet_finds_the_same_without_lines(case):
+    body, rules = WRONG.get(case) or (RIGHT[case], [])
+    names: dict[str, object] = {}
+    exec(script(body), names)
+    found = names["sheet"].check()  # type: ignore[attr-defined]
+    assert sorted({one.rule for one in found}) == sorted(rules), [str(one) for one in found]
+    assert all(not one.lines for one in found)
+
+
+def pictures() -> list[str]:
+    """Every drawing of the examples, as FILE[:NAME]."""
+    found = []
+    for path in example_files():
+        program = load(str(path))
+        names = [f":{name}" for name in program.drawings()] if program.declares else [""]
+        found += [f"{path}{name}" for name in names]
+    return found
+
+
+@pytest.mark.parametrize("target", pictures(), ids=lambda target: target.rpartition("/")[2])
+@pytest.mark.parametrize("traced", [True, False])
+def test_no_example_has_a_finding(target, traced):
+    for seed in (1, 4) if traced else (4,):
+        sheet = run_program(load(target), seed=seed, traced=traced).sheet
+        assert [str(one) for one in sheet.check()] == []
+
+
+def test_a_finding_names_steps_lines_and_numbers(program):
+    found = checked(program, script("kite(nib, 4, 30)\nnib.travel_to(100, 0)\nloop(nib, 3, 90, 60)")).check()
+    assert len(found) == 1
+    one = found[0]
+    assert isinstance(one, Finding)
+    assert (one.severity, one.steps) == ("problem", (6, 7, 8))
+    assert one.lines == (13,)
+    assert one.callers == (20,)
+    assert "angle inside a triangle" in one.message
+    assert "Turn by 120°" in one.mend
+
+
+def test_a_gap_is_measured_and_mended():
+    sheet = Sheet(640, 480)
+    nib = sheet.new_nib(heading=30)
+    for side in (90, 60, 90, 56):
+        nib.forward(side)
+        nib.left(90)
+    (one,) = sheet.check()
+    assert "ends 4 px from where it began" in one.message
+    assert "Make its last line 60 px long instead of 56" in one.mend
+    assert one.place == pytest.approx((sheet.trail.x[-1], sheet.trail.y[-1]))
+
+
+def test_findings_of_one_line_are_one(program):
+    body = "for x in range(5):\n    nib.travel_to(60 * x - 150, 0)\n    loop(nib, 3, 20 + x, 60)"
+    (one,) = checked(program, script(body)).check()
+    assert (one.rule, one.count) == ("turns-miss-360", 5)

@@ -1,0 +1,169 @@
+"""The public names: those of the documented list, no more and no less, and no old spelling beside them."""
+
+from __future__ import annotations
+
+import copy
+import re
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+import ovlo
+from ovlo import Colour, Dice, Motif, Pose, Sheet, blend, drawing, ramp, shift_hue
+
+PAGE = Path(__file__).parents[1] / "docs" / "names.md"
+
+
+def documented() -> dict[str, set[str]]:
+    parts = re.split(r"^## (\w+)\n", PAGE.read_text(), flags=re.M)[1:]
+    return {
+        name: set(re.findall(r"`(\w+)`", re.sub(r"`sheet.trail`|`@\w+`", "", text)))
+        for name, text in zip(parts[::2], parts[1::2], strict=True)
+    }
+
+
+def shown(thing: object) -> set[str]:
+    return {name for name in dir(thing) if not name.startswith("_")}
+
+
+def test_the_module_shows_the_documented_names_and_nothing_else():
+    assert set(dir(ovlo)) == documented()["ovlo"] == set(ovlo.__all__)
+
+
+@pytest.mark.parametrize("name", [name for name in documented() if name != "ovlo"])
+def test_a_class_shows_the_documented_names_and_nothing_else(name):
+    owner = type(Sheet().trail) if name == "trail" else getattr(ovlo, name)
+    assert shown(owner) == documented()[name]
+    thing = {"Sheet": Sheet(), "Dice": Dice(1), "Pose": Pose(), "Nib": Sheet().new_nib()}.get(name)
+    if thing is not None:
+        assert shown(thing) == documented()[name]
+
+
+@pytest.mark.parametrize("name", [name for name in documented()["ovlo"] if "Bad" in name or "Error" in name])
+def test_errors_add_nothing_to_those_they_refine(name):
+    error = getattr(ovlo, name)
+    assert issubclass(error, ovlo.OvloError)
+    assert shown(error) == set().union(*(shown(base) for base in error.__mro__[1:])) - {"mro"}
+
+
+@drawing()
+def kite(nib, side=40):
+    nib.forward(side)
+
+
+def test_public_things_take_no_unknown_attribute():
+    things = [Sheet(), Sheet().new_nib(), Dice(1), kite, Colour(1, 2, 3), Pose(), Sheet().trail]
+    things.append(Motif.record(lambda nib: nib.forward(9)))
+    for thing in things:
+        with pytest.raises(AttributeError):
+            thing.background = "black"
+        with pytest.raises(AttributeError):
+            _ = thing.background
+    sheet = Sheet()
+    sheet.title = "kites"
+    assert copy.deepcopy(sheet).title == "kites"
+
+
+def nib_of(code: str) -> str:
+    return f"from ovlo import *\nsheet = Sheet()\nnib = sheet.new_nib()\n{code}\n"
+
+
+OLD = [
+    "nib.filled('red')",
+    "nib.area(paint='red')",
+    "nib.area('red', rule='evenodd')",
+    "nib.circle(9, rule='evenodd')",
+    "nib.face(1, 2)",
+    "nib.close()",
+    "nib.full_turn(n=4)",
+    "nib.full_turn(4, turns=2)",
+    "nib.spiral(turns=3, radius=9)",
+    "nib.walk([1], turns=[2])",
+    "nib.star(5, 9, step=2)",
+    "nib.mark = None",
+    "nib.dash = 3",
+    "nib.cap = 'butt'",
+    "nib.join = 'miter'",
+    "nib.styled(dash=3)",
+    "nib.styled(cap='butt')",
+    "nib.styled(join='miter')",
+    "nib.write(None)",
+    "nib.wear(None)",
+    "nib.lay([])",
+    "nib.state()",
+    "nib.restore(())",
+    "nib.begin_contour()",
+    "nib.start",
+    "sheet.trail.record",
+    "sheet.trail.columns()",
+    "sheet.trail.origins()",
+    "sheet.trail.clear()",
+    "sheet.show(block=False)",
+    "sheet.show(nib=True)",
+    "sheet.pixels_per_unit",
+    "sheet.save('a.svg', overlay='vertices')",
+    "sheet.save('a.svg', overlay='order')",
+    "sheet.save('a.svg', overlay='nib')",
+    "sheet.dice.colour('light')",
+    "sheet.dice.colour('mid')",
+    "sheet.dice.colour('dark')",
+    "sheet.dice.is_used",
+    "import ovlo; ovlo.Trail",
+    "Colour(1, 2, 3).count",
+    "nib.pose.index",
+]
+
+
+@pytest.mark.parametrize("code", OLD)
+def test_old_calls_and_keywords_are_refused(code, tmp_path, monkeypatch):
+    monkeypatch.chdir(tmp_path)
+    with pytest.raises((AttributeError, TypeError, ValueError)):
+        exec(nib_of(code), {})
+    assert not list(tmp_path.iterdir())
+
+
+def test_old_keywords_of_colours_and_motifs_are_refused():
+    motif = Motif.record(lambda nib: nib.forward(9))
+    for wrong in (
+        lambda: ramp("red", "blue", n=3),
+        lambda: blend("red", "blue", share=0.5),
+        lambda: shift_hue("red", degrees=30),
+        lambda: motif.mirrored(axis=90),
+    ):
+        with pytest.raises(TypeError):
+            wrong()
+
+
+@pytest.mark.parametrize(
+    "old",
+    [
+        ("steps", "--outline"),
+        ("draw", "--max-steps", "9"),
+        ("vary", "--range", "side=1,2"),
+        ("animate", "--nib"),
+        ("draw", "--overlay", "vertices"),
+        ("draw", "--overlay", "order"),
+        ("draw", "--overlay", "nib"),
+        ("check", "--skip", "turn-total"),
+        ("check", "--skip", "left-lifted"),
+        ("check", "--skip", "invisible-ink"),
+        ("check", "--skip", "hidden-mark"),
+        ("check", "--skip", "empty-fill"),
+    ],
+    ids=" ".join,
+)
+def test_old_options_and_rules_are_refused(old, ovlo_command, program, tmp_path):
+    command, *options = old
+    path = program("from ovlo import drawing\n@drawing()\ndef kite(nib, side=40):\n    nib.forward(side)\n")
+    done = ovlo_command(command, path, *options)
+    assert done.returncode == 2
+    assert [file.name for file in tmp_path.iterdir()] == ["kite.py"]
+
+
+def test_the_module_runs_as_the_command():
+    done = subprocess.run(
+        [sys.executable, "-m", "ovlo", "--version"], capture_output=True, text=True, check=True
+    )
+    assert done.stdout == f"ovlo {ovlo.__version__}\n"
