@@ -23,7 +23,7 @@ COMMANDS = {
         "draw",
         "docs/triangle.py",
         "--overlay",
-        "grid,vertices,order,nib,findings",
+        "grid,angles,steps,pointer,findings",
         "--scale",
         "1.6",
     ],

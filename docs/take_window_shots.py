@@ -28,7 +28,7 @@ def main(folder: Path) -> None:
     matplotlib.use("TkAgg")
     sheet = run_program(load(str(EXAMPLES / "harbour.py")), seed=4, traced=True).sheet
     assert sheet is not None
-    player = open_player(sheet, 4, at_once=False, nib=False)
+    player = open_player(sheet, 4, at_once=False, pointer=False)
     player.screen.show(wait=False)
     player.seek(1180)
     wait(player.screen, lambda: True)

@@ -114,7 +114,7 @@ def test_an_unknown_overlay_offers_the_nearest(ovlo_command, program):
     assert (done.returncode, "did you mean 'grid'" in done.stderr) == (2, True)
 
 
-def test_only_one_procedure_is_not_pale(ovlo_command, program, tmp_path):
+def test_only_one_function_is_not_pale(ovlo_command, program, tmp_path):
     ovlo_command("draw", program(WRONG), "-o", "tail.png", "--only", "tail")
     pixels = np.asarray(Image.open(tmp_path / "tail.png").convert("L"))
     assert pixels[:200].min() > 150

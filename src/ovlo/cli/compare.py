@@ -59,7 +59,7 @@ def compare(
     if a.unit != b.unit:
         raise BadUse(f"A is drawn in {a.unit} and B in {b.unit}; give both sheets the same unit.")
     found = compare_columns(a._columns, b._columns)
-    verdict = worded(found, a.unit)
+    verdict = verdict_on(found, a.unit)
     click.echo(verdict)
     for words in found.words:
         click.echo(words)
@@ -79,7 +79,7 @@ def _drawn(target: str, settings: dict[str, str], seed: int, bounds: Limits) -> 
     return outcome.sheet
 
 
-def worded(found: Comparison, unit: str) -> str:
+def verdict_on(found: Comparison, unit: str) -> str:
     """What came out, in a sentence."""
     if found.by is None:
         one = found.difference

@@ -41,7 +41,7 @@ def traced():
         yield Sheet(640, 480)
 
 
-def test_a_step_knows_its_line_and_its_procedures(traced):
+def test_a_step_knows_its_line_and_its_functions(traced):
     nib = traced.new_nib()
     sail(nib)
     origins = traced._origins

@@ -68,7 +68,7 @@ class Store:
         self._stamps.add(len(self.steps), number, *place, nib, contour)
         self._stamped_steps += len(piece.steps)
 
-    def hold(self, columns: Columns) -> None:
+    def begin_with(self, columns: Columns) -> None:
         """Begin with finished arrays."""
         for name in TABLES:
             getattr(self, name).extend(getattr(columns, name))

@@ -152,7 +152,7 @@ class Trail:
         self._recorder, self._known_origins = None, origins
         self.clear()
         self._contours = max(self._contours, columns.contour_count)
-        self._store.hold(columns)
+        self._store.begin_with(columns)
 
     # ── reading ───────────────────────────────────────────────────────────────────────────────────────────
 

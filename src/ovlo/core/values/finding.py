@@ -35,7 +35,7 @@ class Finding:
     lines : tuple of int
         The lines of the program those steps came from, if that was recorded.
     callers : tuple of int
-        The lines that called the procedures those lines are in.
+        The lines that called the functions those lines are in.
     file : str
         The file of the lines, or "".
     count : int
