@@ -9,6 +9,8 @@ import subprocess
 import sys
 from pathlib import Path
 
+from ovlo import Sheet
+
 ROOT = Path(__file__).parents[1]
 SCREENSHOTS = ROOT / "docs" / "screenshots"
 OVLO = Path(sys.executable).with_name("ovlo")
@@ -67,7 +69,10 @@ def draw_page(page: Path, folder: Path) -> list[Path]:
         exec(code, values)
         if target:
             drawn.append(folder / target)
-            values["picture"].save(drawn[-1])  # type: ignore[attr-defined]
+            picture = values["picture"]
+            if isinstance(picture, Sheet):
+                picture.title = drawn[-1].stem
+            picture.save(drawn[-1])  # type: ignore[attr-defined]
     return drawn
 
 
