@@ -11,6 +11,8 @@ sheet.save("square.svg")
 
 from __future__ import annotations
 
+import sys
+
 from ovlo.core.sheet.joining import column, end_to_end, layered, row
 from ovlo.core.sheet.motif import Motif
 from ovlo.core.sheet.nib import Nib
@@ -18,7 +20,7 @@ from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.colour import Colour, blend, ramp, shift_hue
 from ovlo.core.values.degrees import from_polar
 from ovlo.core.values.dice import Dice
-from ovlo.core.values.errors import BadType, BadUse, BadValue, FileTrouble, OvloError
+from ovlo.core.values.errors import BadType, BadUse, BadValue, FileTrouble, OvloError, UnknownName
 from ovlo.core.values.finding import Finding
 from ovlo.core.values.pose import Pose
 from ovlo.core.values.version import VERSION
@@ -42,6 +44,7 @@ __all__ = [
     "Pose",
     "Sheet",
     "Span",
+    "UnknownName",
     "blend",
     "column",
     "drawing",
@@ -56,3 +59,10 @@ __all__ = [
 
 def __dir__() -> list[str]:
     return __all__
+
+
+def __getattr__(name: str) -> object:
+    """Asked for only where there is no such name."""
+    from ovlo.core.values.everyday import unknown
+
+    raise AttributeError(unknown("ovlo", name, __all__), name=name, obj=sys.modules[__name__])

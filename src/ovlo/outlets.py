@@ -60,7 +60,7 @@ def as_bytes(sheet: Sheet, suffix: str, **how: Unpack[How]) -> bytes:
     if overlay := how.get("overlay"):
         from ovlo.render.additions.overlays import checked_overlays, with_overlays
 
-        columns = with_overlays(columns, sheet, page, checked_overlays(overlay, "save"))
+        columns, page = with_overlays(columns, sheet, page, checked_overlays(overlay, "save"))
     return render(columns, page)
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 import signal
 import subprocess
 import sys
@@ -127,7 +128,7 @@ def test_vary_draws_all_combinations_whatever_the_workers(ovlo_command, program,
     two = ovlo_command("vary", target, *ranges, "-o", "two.png", "--workers", 2)
     assert one.returncode == two.returncode == 1  # two cells fail
     assert "12 pictures, 2 of them failed" in one.stdout
-    assert "sides=6, side=20: line 10: BadType" in one.stderr
+    assert "sides=6, side=20: line 10: forward: distance" in one.stderr
     assert (tmp_path / "one.png").read_bytes() == (tmp_path / "two.png").read_bytes()
     svg = (tmp_path / "one.svg").read_text()
     assert all(f"sides={sides}, side={side}<" in svg for sides in range(3, 9) for side in (20, 40))
@@ -199,8 +200,9 @@ def test_an_endless_program_is_stopped_with_its_line(ovlo_command, program, tmp_
     assert ", line " in done.stderr
     assert "Traceback" not in done.stderr
     # What the program does on its way out is not drawn any more.
-    assert " A" not in (tmp_path / "a.svg").read_text()
-    assert "A5" not in (tmp_path / "a.svg").read_text()
+    picture = tmp_path / "a.svg"
+    assert picture.exists() == ("forward" in body or "text" in body or "walk" in body)
+    assert not picture.exists() or not re.search(" A|A5", picture.read_text())
 
 
 def test_ctrl_c_keeps_what_is_drawn(program, tmp_path):
@@ -219,7 +221,7 @@ def test_ctrl_c_keeps_what_is_drawn(program, tmp_path):
     printed, told = running.communicate(timeout=30)
     assert running.returncode == 1
     assert "Stopped: Ctrl-C was pressed. It was in" in told
-    assert "2 steps (1 drawn" in printed
+    assert "1 step (1 drawn" in printed
 
 
 def test_a_recursion_without_end_is_explained_in_a_sentence(ovlo_command, program):

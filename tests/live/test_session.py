@@ -94,7 +94,7 @@ def test_saving_the_file_draws_it_anew_and_errors_are_shown_over_the_picture(liv
     until(session.screen, lambda: parameters(session).get("sides") == 4, "the first picture")
     good = session.player.sheet
     program(KITES.replace("nib.forward(40)", "nib.forward('far')"))
-    until(session.screen, lambda: "BadType: forward" in session.screen.words_above, "the error")
+    until(session.screen, lambda: "forward: distance" in session.screen.words_above, "the error")
     assert "line 15" in session.screen.words_above
     assert session.player.sheet is good
     program(KITES.replace("nib.forward(40)", "nib.forward(50)"))

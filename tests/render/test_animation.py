@@ -16,7 +16,7 @@ from ovlo.core.paint.stretch import Parts
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
 from ovlo.program.running import run_program
-from ovlo.render.formats.animation import Pace, film_of, reduced
+from ovlo.render.formats.animation import Pace, film_of
 from ovlo.render.formats.png import rasterise
 from ovlo.render.frames import Frames
 from ovlo.render.page import Page
@@ -64,8 +64,11 @@ def test_it_lasts_grows_and_ends_as_the_saved_picture(tmp_path, suffix):
     assert marked == sorted(marked)
     sheet.save(tmp_path / "saved.png")
     with Image.open(tmp_path / "saved.png") as saved:
-        wanted = reduced(saved).convert("RGB") if suffix == ".gif" else saved
-        assert (frames[-1] == np.asarray(wanted)).all()
+        wanted = np.asarray(saved).astype(int)
+    # A GIF has 256 colours: those of the drawing itself are exact, the others nearly so.
+    apart = abs(frames[-1].astype(int) - wanted).max(axis=2)
+    assert apart.max() == 0 if suffix != ".gif" else ((apart == 0).mean() > 0.99 and apart.max() < 40)
+    assert all((frame[0, 0] == wanted[0, 0]).all() for frame in frames)
 
 
 def test_the_nib_is_shown_when_asked_for(tmp_path):

@@ -12,16 +12,20 @@ import click
 from ovlo.cli import wording
 from ovlo.cli.options import (
     limit_options,
+    loops_option,
     output_option,
+    overlay_option,
     pairs,
     program_argument,
     scale_option,
     seed_option,
     set_option,
 )
+from ovlo.cli.saying import say, tell_trouble
 from ovlo.core.paint.timeline import SECONDS
 from ovlo.program.loading import load
 from ovlo.program.running import Limits, run_program
+from ovlo.render.additions.overlays import checked_overlays
 from ovlo.render.files import check_folder
 from ovlo.render.formats.animation import Pace, film_of, writer_of
 
@@ -45,7 +49,9 @@ Positive = click.FloatRange(min=0, min_open=True)
     help="Seconds the last frame stays.",
 )
 @click.option("--pointer", is_flag=True, help="Show the pointer of the nib: where it is and where it points.")
+@loops_option
 @scale_option
+@overlay_option
 @limit_options
 def animate(
     program: str,
@@ -57,6 +63,8 @@ def animate(
     settings: tuple[str, ...],
     seed: int | None,
     scale: float,
+    overlay: str,
+    loops: int,
     step_limit: int,
     time_limit: float | None,
 ) -> None:
@@ -69,18 +77,19 @@ def animate(
     for target in targets:
         writer_of(target.suffix, "-o")
         check_folder(target, "-o")
-    outcome = run_program(loaded, pairs(settings, "--set"), seed, Limits(step_limit, time_limit))
-    if outcome.trouble:
-        click.echo(outcome.trouble, err=True)
+    names = checked_overlays(overlay, "--overlay")
+    given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
+    outcome = run_program(loaded, given, seed, bounds, traced="findings" in names)
+    tell_trouble(outcome, seed)
     if outcome.sheet is not None:
         if made := wording.made_with(outcome.sheet):
-            click.echo(made)
-        pace = Pace(seconds, fps, hold, pointer)
+            say(made)
+        pace = Pace(seconds, fps, hold, pointer, loops, names)
         for target in targets:
             film = film_of(outcome.sheet, pace, scale)
             with click.progressbar(length=len(film), label=f"Animating {target}") as progress:
                 film.save(target, progress.update)
-            click.echo(
+            say(
                 f"{target}: {wording.counted(len(film), 'frame')}, {sum(film.seconds):.4g} s, "
                 f"{film.page.pixel_width} × {film.page.pixel_height} px"
             )

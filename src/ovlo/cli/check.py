@@ -10,14 +10,16 @@ import linecache
 import textwrap
 from dataclasses import asdict
 from pathlib import Path
+from typing import NamedTuple
 
 import click
 
 from ovlo.cli import wording
-from ovlo.cli.options import limit_options, pairs, program_argument, seed_option, set_option
+from ovlo.cli.options import limit_options, pairs, seed_option, set_option
+from ovlo.cli.saying import say, tell_trouble
 from ovlo.core.check.check import RULES
 from ovlo.core.values import arguments
-from ovlo.core.values.errors import BadUse
+from ovlo.core.values.errors import BadUse, OvloError
 from ovlo.core.values.finding import PROBLEM, Finding
 from ovlo.program.loading import load
 from ovlo.program.running import Limits, run_program
@@ -30,14 +32,14 @@ def _explain_rules(context: click.Context, option: click.Parameter, is_given: bo
     if not is_given:
         return
     for name, rule in RULES.items():
-        click.echo(f"{name} ({rule.severity})")
-        click.echo(_wrapped(rule.about))
-    click.echo("\nA comment at the end of a source line silences a rule there:  # ovlo: skip not-closed")
+        say(f"{name} ({rule.severity})")
+        say(_wrapped(rule.about))
+    say("\nA comment at the end of a source line silences a rule there:  # ovlo: skip not-closed")
     context.exit()
 
 
 @click.command()
-@program_argument
+@click.argument("programs", metavar="FILE[:NAME]...", nargs=-1, required=True)
 @set_option
 @seed_option
 @click.option("--json", "as_json", is_flag=True, help="Print a JSON list of objects instead.")
@@ -53,7 +55,7 @@ def _explain_rules(context: click.Context, option: click.Parameter, is_given: bo
 )
 @limit_options
 def check(
-    program: str,
+    programs: tuple[str, ...],
     settings: tuple[str, ...],
     seed: int | None,
     as_json: bool,
@@ -64,29 +66,76 @@ def check(
 ) -> None:
     """Find out why a picture is not what was meant.
 
-    Exits with 1 when there is a problem. A comment at the end of a source line silences a rule there:
-    # ovlo: skip not-closed
+    Of several files the last line counts how many have findings. Exits with 1 when there is a problem.
+    A comment at the end of a source line silences a rule there: # ovlo: skip not-closed
     """
     for name in skipped:
         if name not in RULES:
             raise BadUse(f"--skip: there is no rule {name!r}{arguments.near(name, RULES)}; see --rules.")
-    loaded = load(program)
-    bounds = Limits(step_limit, time_limit)
-    outcome = run_program(loaded, pairs(settings, "--set"), seed, bounds, traced=True)
-    if outcome.trouble:
-        click.echo(outcome.trouble, err=True)
+    given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
+    results = []
+    for program in programs:
+        if len(programs) > 1 and not as_json:
+            say(f"── {program}")
+        results.append(_checked(program, given, seed, bounds, skipped, as_json, len(programs) > 1))
+    if as_json:
+        found = [asdict(one) for result in results for one in result.found]
+        click.echo(json.dumps(found, indent=2, ensure_ascii=False))
+    elif len(programs) > 1:
+        say(_total(results))
+    if any(result.is_bad(strict) for result in results):
+        raise SystemExit(1)
+
+
+class Result(NamedTuple):
+    """What came of checking one program."""
+
+    found: list[Finding]
+    has_failed: bool
+
+    def is_bad(self, strict: bool = False) -> bool:
+        """Whether it failed, or has a problem, or with `strict` a hint."""
+        return self.has_failed or any(strict or one.severity == PROBLEM for one in self.found)
+
+
+def _checked(
+    program: str,
+    settings: dict[str, str],
+    seed: int | None,
+    bounds: Limits,
+    skipped: tuple[str, ...],
+    as_json: bool,
+    is_one_of_many: bool,
+) -> Result:
+    """Run and check one program; one of many that cannot be run is only told."""
+    try:
+        loaded = load(program)
+        outcome = run_program(loaded, settings, seed, bounds, traced=True)
+    except OvloError as error:
+        if not is_one_of_many:
+            raise
+        say(str(error), err=True)
+        return Result([], has_failed=True)
+    tell_trouble(outcome, seed)
     found = outcome.sheet.check() if outcome.sheet is not None else []
     found = [one for one in found if one.rule not in skipped and not is_silenced(one)]
-    if as_json:
-        click.echo(json.dumps([asdict(one) for one in found], indent=2, ensure_ascii=False))
-    else:
+    if not as_json:
         if outcome.sheet is not None and (made := wording.made_with(outcome.sheet)):
-            click.echo(made)
+            say(made)
         for one in found:
-            click.echo(_described(one, loaded.path))
-        click.echo(_summary(found, outcome.trouble))
-    if outcome.trouble or any(strict or one.severity == PROBLEM for one in found):
-        raise SystemExit(1)
+            say(_described(one, loaded.path))
+        say(_summary(found, outcome.trouble))
+    return Result(found, bool(outcome.trouble))
+
+
+def _total(results: list[Result]) -> str:
+    bad = sum(result.is_bad() for result in results)
+    hinted = sum(bool(result.found) and not result.is_bad() for result in results)
+    clean = len(results) - bad - hinted
+    return (
+        f"{wording.counted(len(results), 'file')}: {clean} without findings, {hinted} with hints only, "
+        f"{bad} with problems."
+    )
 
 
 def _described(finding: Finding, path: Path) -> str:

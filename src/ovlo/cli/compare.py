@@ -12,6 +12,7 @@ import click
 
 from ovlo import outlets
 from ovlo.cli.options import limit_options, output_option, pairs, seed_option
+from ovlo.cli.saying import say
 from ovlo.core.compare.compare import Comparison
 from ovlo.core.compare.compare import compare as compare_columns
 from ovlo.core.sheet.sheet import Sheet
@@ -60,14 +61,14 @@ def compare(
         raise BadUse(f"A is drawn in {a.unit} and B in {b.unit}; give both sheets the same unit.")
     found = compare_columns(a._columns, b._columns)
     verdict = verdict_on(found, a.unit)
-    click.echo(verdict)
+    say(verdict)
     for words in found.words:
-        click.echo(words)
+        say(words)
     if targets:
         sheet = difference_sheet(a, b, Path(first).name, Path(second).name, verdict)
         for target in targets:
             outlets.save(sheet, target)
-            click.echo(f"{target}: {sheet.width:.4g} × {sheet.height:.4g} px")
+            say(f"{target}: {sheet.width:.4g} × {sheet.height:.4g} px")
     if not found.is_same:
         raise SystemExit(1)
 

@@ -10,7 +10,7 @@ from pathlib import Path
 import click
 
 from ovlo import outlets
-from ovlo.cli import asking, listing, wording
+from ovlo.cli import parameters, wording
 from ovlo.cli.options import (
     limit_options,
     only_option,
@@ -22,6 +22,7 @@ from ovlo.cli.options import (
     seed_option,
     set_option,
 )
+from ovlo.cli.saying import say, tell_trouble
 from ovlo.program.loading import Program, load
 from ovlo.program.running import Limits, Outcome, run_program
 from ovlo.render.additions.overlays import checked_overlays
@@ -62,7 +63,7 @@ def draw(
     """
     loaded = load(program)
     if is_list:
-        listing.show(loaded)
+        parameters.show_list(loaded)
         return
     targets = [Path(output) for output in outputs] or [Path(f"{loaded.name or loaded.path.stem}.svg")]
     for target in targets:
@@ -70,7 +71,7 @@ def draw(
     how = outlets.How(scale=scale, fit=fit, overlay=checked_overlays(overlay, "--overlay"), only=only)
     given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
     if ask:
-        asking.draw_each(
+        parameters.draw_each(
             loaded, given, targets, lambda values, files: _draw(loaded, values, seed, bounds, files, how)
         )
         return
@@ -89,25 +90,33 @@ def _draw(
     """Run once and save; whether all went well."""
     traced = bool(how["only"]) or "findings" in how["overlay"]
     outcome = run_program(program, values, seed, bounds, traced)
+    tell_trouble(outcome, seed)
+    if outcome.trouble and outcome.is_empty:
+        _tell_empty(targets)
+        return False
     _tell(program, outcome, how["fit"])
     if outcome.sheet is not None:
         for target in targets:
             outlets.save(outcome.sheet, target, **how)
-            click.echo(wording.account(target, outcome.sheet))
+            say(wording.account(target, outcome.sheet))
     return not outcome.trouble
+
+
+def _tell_empty(targets: list[Path]) -> None:
+    """Say that a program failed before it drew anything, so that no picture is replaced by an empty one."""
+    kept = [str(target) for target in targets if target.exists()]
+    say("Nothing was drawn before that" + (f"; {', '.join(kept)} stays as it was." if kept else "."))
 
 
 def _tell(program: Program, outcome: Outcome, fit: bool) -> None:
     """What there is to say before the files."""
-    if outcome.trouble:
-        click.echo(outcome.trouble, err=True)
     if outcome.sheet_count > 1:
-        click.echo(f"{program.path} made {outcome.sheet_count} sheets; this is the last one.")
+        say(f"{program.path} made {outcome.sheet_count} sheets; this is the last one.")
     if outcome.sheet is None:
         return
     if made := wording.made_with(outcome.sheet):
-        click.echo(made)
+        say(made)
     if not fit and (beyond := wording.beyond(outcome.sheet)):
-        click.echo(beyond)
+        say(beyond)
     if outcome.trouble:
-        click.echo("The picture so far:")
+        say("The picture so far:")

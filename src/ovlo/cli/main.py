@@ -12,10 +12,11 @@ from typing import TextIO, cast
 import click
 
 import ovlo
+from ovlo.cli.saying import say, warn
 from ovlo.core.values.arguments import near
-from ovlo.core.values.errors import OvloError, ProgramFailed
+from ovlo.core.values.errors import NothingDone, OvloError, ProgramFailed
 
-COMMANDS = ("draw", "vary", "check", "steps", "compare", "animate", "live", "demo")
+COMMANDS = ("draw", "vary", "check", "steps", "compare", "animate", "live", "new", "demo")
 """Each is a module of this package with a function of the same name, loaded when it is called for."""
 
 
@@ -47,10 +48,10 @@ class Group(click.Group):
                 warnings.showwarning = _tell
                 return super().invoke(context)
         except ProgramFailed as error:
-            click.echo(str(error), err=True)
+            say(str(error), err=True)
             context.exit(error._exit_status)
         except OvloError as error:
-            click.echo(f"Error: {error}", err=True)
+            say(f"Error: {error}", err=True)
             context.exit(error._exit_status)
 
 
@@ -63,7 +64,7 @@ def _tell(
     line: str | None = None,
 ) -> None:
     """A warning as a sentence, without the place in Ovlo's own code it comes from."""
-    click.echo(f"Warning: {message}", err=True)
+    warn(f"{filename}, line {lineno}: {message}" if issubclass(category, NothingDone) else str(message))
 
 
 @click.group(cls=Group, context_settings={"help_option_names": ["--help", "-h"]})

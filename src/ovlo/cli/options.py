@@ -55,6 +55,14 @@ overlay_option = click.option(
     default="",
     help="Lay over the picture: grid, axes, steps, angles, pointer, findings.",
 )
+loops_option = click.option(
+    "--loops",
+    type=click.IntRange(min=0),
+    default=0,
+    show_default=True,
+    metavar="TIMES",
+    help="How often it plays; 0 for ever. An SVG plays once.",
+)
 only_option = click.option(
     "--only", metavar="FUNCTION", default="", help="Show the marks a function made, the rest pale."
 )

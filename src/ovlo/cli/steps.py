@@ -15,6 +15,7 @@ import numpy as np
 
 from ovlo.cli import wording
 from ovlo.cli.options import limit_options, pairs, program_argument, seed_option, set_option
+from ovlo.cli.saying import say, tell_trouble
 from ovlo.core.sheet.only import kept_places
 from ovlo.core.sheet.step_table import CallRow, StepRow, call_rows, step_rows
 from ovlo.core.trail.columns import Columns
@@ -47,18 +48,17 @@ def steps(
     outcome = run_program(
         load(program), pairs(settings, "--set"), seed, Limits(step_limit, time_limit), traced=True
     )
-    if outcome.trouble:
-        click.echo(outcome.trouble, err=True)
+    tell_trouble(outcome, seed)
     if outcome.sheet is not None:
         columns, origins = outcome.sheet._columns, outcome.sheet._origins
         assert origins is not None
         if as_calls:
             rows = call_rows(columns, origins)
-            click.echo("\n".join(_tree(_within(rows, only, origins), outcome.sheet.unit, as_csv)))
+            say("\n".join(_tree(_within(rows, only, origins), outcome.sheet.unit, as_csv)))
         else:
             _print_steps(step_rows(columns, origins, _chosen(columns, origins, only)), as_csv)
             if not as_csv:
-                click.echo(f"{wording.steps(outcome.sheet)}, {wording.length(outcome.sheet)} drawn")
+                say(f"{wording.steps(outcome.sheet)}, {wording.length(outcome.sheet)} drawn")
     if outcome.trouble:
         raise SystemExit(1)
 
@@ -78,9 +78,9 @@ def _print_steps(rows: Iterable[StepRow], as_csv: bool) -> None:
         return
     widths = (7, 12, 20, 20, 9, 9, 10, 10, 6, 0)
     heads = ("step", "kind", "from", "to", "heading", "turn", "length", "ink", "line", "function")
-    click.echo(_aligned(heads, widths))
+    say(_aligned(heads, widths))
     for row in rows:
-        click.echo(
+        say(
             _aligned(
                 (
                     f"{row.number}",

@@ -14,18 +14,21 @@ from ovlo import outlets
 from ovlo.cli.options import (
     limit_options,
     output_option,
+    overlay_option,
     pairs,
     program_argument,
     scale_option,
     seed_option,
     set_option,
 )
+from ovlo.cli.saying import say, warn
 from ovlo.core.values.dice import fresh_seed
 from ovlo.core.values.errors import BadUse
 from ovlo.program import varying
 from ovlo.program.loading import load
 from ovlo.program.running import Limits, telling_where
 from ovlo.render.additions.contact import contact_sheet
+from ovlo.render.additions.overlays import checked_overlays
 
 
 @click.command()
@@ -49,6 +52,7 @@ from ovlo.render.additions.contact import contact_sheet
     help="How many pictures are drawn at once.",
 )
 @scale_option
+@overlay_option
 @limit_options
 def vary(
     program: str,
@@ -58,6 +62,7 @@ def vary(
     outputs: tuple[str, ...],
     fit_each: bool,
     scale: float,
+    overlay: str,
     workers: int,
     step_limit: int,
     time_limit: float | None,
@@ -72,6 +77,10 @@ def vary(
     with telling_where():
         drawing = loaded.drawing()
     given, call = pairs(settings, "--set"), "--values"
+    for name, text in given.items():
+        kind = drawing._parameters[name].kind.name if name in drawing._parameters else ""
+        if ".." in text and "number" in kind:
+            raise BadUse(f"--set: {name}={text} is several values; write --values {name}={text}.")
     drawing._read(given)
     lists = {
         name: varying.range_of(text, varying.known_parameter(drawing, name, call), call)
@@ -84,21 +93,26 @@ def vary(
     for target in targets:
         outlets.check_target(target, "-o")
 
+    names = checked_overlays(overlay, "--overlay")
     choices = varying.combinations(lists)
     common = fresh_seed() if seed is None else seed
-    drawn = varying.draw_cells(program, given, choices, common, Limits(step_limit, time_limit), workers)
+    drawn = varying.draw_cells(
+        program, given, choices, common, Limits(step_limit, time_limit), workers, names
+    )
     with click.progressbar(drawn, length=len(choices), label="Drawing", show_pos=True) as progress:
         cells = list(progress)
     sheet = contact_sheet(cells, _title(drawing._name, ranges, settings), fit_each, varying.grid_width(lists))
     if "seed" not in lists and any(cell.used_dice for cell in cells):
-        click.echo(f"All pictures have seed={common}.")
+        say(f"All pictures have seed={common}.")
+    for notice in dict.fromkeys(notice for cell in cells for notice in cell.notices):
+        warn(notice)
     failed = [cell for cell in cells if cell.trouble]
     for cell in failed:
-        click.echo(f"{cell.caption}: {cell.trouble}", err=True)
+        say(f"{cell.caption}: {cell.trouble}", err=True)
     for target in targets:
         outlets.save(sheet, target, scale=scale)
         done = f"{len(cells)} pictures" + (f", {len(failed)} of them failed" if failed else "")
-        click.echo(f"{target}: {sheet.width:g} × {sheet.height:g} px, {done}")
+        say(f"{target}: {sheet.width:g} × {sheet.height:g} px, {done}")
     if failed:
         raise SystemExit(1)
 

@@ -9,7 +9,8 @@ from __future__ import annotations
 from pathlib import Path
 
 from ovlo.core.paint.measures import drawn_length
-from ovlo.core.sheet.sheet import Sheet, gaps
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.sheet.step_table import gaps
 from ovlo.program.parameters import shown
 from ovlo.render.page import Page, mark_boxes
 
@@ -17,7 +18,7 @@ from ovlo.render.page import Page, mark_boxes
 def made_with(sheet: Sheet) -> str:
     """The values and the seed a picture was made with, or nothing."""
     values = [f"{name}={shown(value)}" for name, value in sheet.parameters.items()]
-    if sheet.seed is not None:
+    if sheet.seed is not None and sheet.dice._is_used:
         values.append(f"seed={sheet.seed}")
     return f"{sheet.title or 'made'} with {', '.join(values)}".lstrip() if values else ""
 
@@ -44,11 +45,14 @@ def account(path: Path, sheet: Sheet) -> str:
 
 
 def steps(sheet: Sheet) -> str:
-    """How many steps a sheet's trail has, drawn ones and jumps."""
-    total = len(sheet.trail)
-    drawn = int(sheet.trail.is_drawn.sum())
-    jumps = total - drawn
-    return f"{counted(total, 'step')} ({drawn} drawn, {counted(jumps, 'jump')})"
+    """How many steps were made, drawn ones and jumps; where a nib was put at first is none."""
+    columns = sheet._columns
+    moved = columns.is_drawn | (columns.points != columns.starts).any(axis=1)
+    total, drawn = int(moved.sum()), int(columns.is_drawn.sum())
+    if not total:
+        return "no steps"
+    jumps = f", {counted(total - drawn, 'jump')}" if total > drawn else ""
+    return f"{counted(total, 'step')} ({drawn:,} drawn{jumps})"
 
 
 def length(sheet: Sheet) -> str:

@@ -18,13 +18,12 @@ from numpy.typing import NDArray
 
 from ovlo.core.paint.timeline import SECONDS
 from ovlo.core.sheet.sheet import Sheet
-from ovlo.core.trail.columns import TABLES
 from ovlo.core.values.errors import OvloError
 from ovlo.live.replay import Replay
 from ovlo.live.screen import BAR, INK, Screen
 from ovlo.live.view import View
 from ovlo.program.shortcuts import WINDOW_KEYS
-from ovlo.render.additions.overlays import OVERLAYS, with_overlays
+from ovlo.render.additions.overlays import OVERLAYS, overlays_of
 from ovlo.render.additions.pointer import laid_over
 from ovlo.render.files import write
 from ovlo.render.frames import NOTHING, Box, united
@@ -149,10 +148,7 @@ class Player:
         from ovlo.render.formats.png import rasterise
 
         names = [name for name in OVERLAYS if name in self._overlays]
-        blank = replace(
-            self.sheet._columns, **{name: getattr(self.sheet._columns, name)[:0] for name in TABLES}, texts=()
-        )
-        return rasterise(with_overlays(blank, self.sheet, page, names), replace(page, paper=TRANSPARENT))
+        return rasterise(overlays_of(self.sheet, page, names), replace(page, paper=TRANSPARENT))
 
     def _compose(self, box: Box) -> Box:
         """Put a part of the shown picture together; returns what changed."""

@@ -14,11 +14,13 @@ from __future__ import annotations
 
 import functools
 import inspect
+import sys
 from collections.abc import Callable, Iterable
 from os import PathLike
 from pathlib import Path
-from typing import Any, Concatenate, Generic, ParamSpec, TypeVar
+from typing import Any, Concatenate, Generic, ParamSpec, TypeVar, overload
 
+from ovlo.core.sheet import unsaved
 from ovlo.core.sheet.door import outlets
 from ovlo.core.sheet.host import current_host, hosted
 from ovlo.core.sheet.nib import Nib
@@ -26,7 +28,7 @@ from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values import arguments
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.dice import fresh_seed
-from ovlo.core.values.errors import BadType, BadUse, OvloError
+from ovlo.core.values.errors import BadUse, BadValue, OvloError
 from ovlo.core.values.sealed import Sealed
 from ovlo.program.parameters import check_names, checked, parameters_of, shown
 from ovlo.program.shortcuts import checked_shortcut
@@ -56,6 +58,7 @@ class Drawing(Sealed, Generic[P, R]):
 
     def __call__(self, nib: Nib, *args: P.args, **kwargs: P.kwargs) -> R:
         """Draw with a nib, as the plain function does."""
+        unsaved.is_used(self)
         return self._function(nib, *args, **kwargs)
 
     def run(self, *, seed: int | None = None, **values: object) -> Sheet:
@@ -88,7 +91,12 @@ class Drawing(Sealed, Generic[P, R]):
         >>> kite.run(side=40)
         <Sheet 320 × 240 px, 5 steps>
         """
-        parameters = self._complete(values)
+        unsaved.is_used(self)
+        try:
+            parameters = self._complete(values)
+        except OvloError as error:
+            # Under plain Python, too, a user looks at their own lines.
+            raise error.with_traceback(None) from None
         sheet = self._new_sheet(seed=seed)
         sheet.title, sheet.parameters = self._name, parameters
         function: Callable[..., R] = self._function
@@ -115,6 +123,9 @@ class Drawing(Sealed, Generic[P, R]):
         **values: object,
     ) -> None:
         """Draw on a new sheet and write it to a file; see `run` and `Sheet.save`."""
+        if "scale" in values and "scale" not in self._parameters:
+            to = f"{self._name}.run().save({arguments.brief(str(path))}, scale={values['scale']})"
+            raise BadValue(f"{self._name}: it has no parameter 'scale'; a picture has, so write {to}")
         self.run(seed=seed, **values).save(path, fit=fit, overlay=overlay)
 
     def show(
@@ -154,17 +165,20 @@ class Drawing(Sealed, Generic[P, R]):
         BadUse
             When the drawing is not in a file that can be run again.
         """
+        unsaved.is_used(self)
         if current_host() is None:
             settings = {name: shown(value) for name, value in self._complete(values).items()}
             outlets().live(f"{source_file(self._function)}:{self._name}", settings, seed)
 
-    def vary(self, *, fit_each: bool = False, **ranges: object) -> Sheet:
+    def vary(self, *, fit_each: bool = False, overlay: str | Iterable[str] = (), **ranges: object) -> Sheet:
         """Draw every combination of some values into one captioned contact sheet.
 
         Parameters
         ----------
         fit_each : bool
             Zoom each picture to its cell; otherwise all have one scale, so that sizes compare.
+        overlay : str or iterable of str
+            What to lay over each picture; see `Sheet.save`.
         **ranges
             For each parameter (or `seed`) a list of values, or one value.
 
@@ -188,22 +202,40 @@ class Drawing(Sealed, Generic[P, R]):
         """
         from ovlo.program import varying
         from ovlo.render.additions.contact import contact_sheet
+        from ovlo.render.additions.overlays import checked_overlays
 
+        unsaved.is_used(self)
         lists = {name: varying.listed(value) for name, value in ranges.items()}
         varying.check_ranges(self, lists, f"{self._name}.vary")
-        seed = fresh_seed()
-        cells = [varying.draw_cell(self, values, seed) for values in varying.combinations(lists)]
+        seed, names = fresh_seed(), checked_overlays(overlay, f"{self._name}.vary")
+        cells = [varying.draw_cell(self, values, seed, names) for values in varying.combinations(lists)]
         return contact_sheet(cells, f"{self._name}, varied", fit_each, varying.grid_width(lists))
 
 
+@overload
+def drawing(width: Callable[Concatenate[Nib, P], R]) -> Drawing[P, R]: ...
+
+
+@overload
 def drawing(
     width: float = 640,
     height: float = 480,
     paper: str | Colour = "white",
     unit: str = "px",
     shortcut: str | None = None,
-) -> Callable[[Callable[Concatenate[Nib, P], R]], Drawing[P, R]]:
+) -> Callable[[Callable[Concatenate[Nib, P], R]], Drawing[P, R]]: ...
+
+
+def drawing(
+    width: Any = 640,
+    height: float = 480,
+    paper: str | Colour = "white",
+    unit: str = "px",
+    shortcut: str | None = None,
+) -> Any:
     """Make a function that takes a nib first into a drawing.
+
+    `@drawing` alone is the same as `@drawing()`.
 
     Parameters
     ----------
@@ -235,14 +267,21 @@ def drawing(
     <Drawing kite>
     """
     if callable(width):
-        raise BadType("drawing: write @drawing() with brackets, also when nothing stands in them.")
+        return drawing()(width)
     new_sheet = functools.partial(Sheet, width, height, paper, unit)
     _check_sheet(new_sheet)
     key = checked_shortcut(shortcut)
 
     def decorate(function: Callable[Concatenate[Nib, P], R]) -> Drawing[P, R]:
         arguments.takes_nib(function, "drawing")
-        return Drawing(function, new_sheet, key)
+        made = Drawing(function, new_sheet, key)
+        if current_host() is None:
+            name = made._name
+            frame = sys._getframe(1)
+            # `@drawing` alone comes through one more call of ours.
+            frame = frame if frame.f_globals is not globals() or frame.f_back is None else frame.f_back
+            unsaved.wait_for(made, f"the drawing {name}", f'{name}.save("{name}.svg")', frame)
+        return made
 
     return decorate
 

@@ -41,12 +41,15 @@ class Program:
     code : code object
     declares : bool
         Whether the file declares drawings; if not, it is a script.
+    takers : tuple of str
+        Its functions that take a nib first.
     """
 
     path: Path
     name: str
     code: CodeType = field(repr=False)
     declares: bool
+    takers: tuple[str, ...] = ()
 
     def drawings(self) -> dict[str, AnyDrawing]:
         """Execute the file and find the drawings it declares, by name."""
@@ -104,7 +107,12 @@ def load(target: str) -> Program:
     declares = _uses_drawing(tree)
     if name and not declares:
         raise BadUse(f"{path} is a script without drawings; leave out {':' + name!r}.")
-    return Program(path, name, compile(tree, str(path), "exec", dont_inherit=True), declares)
+    takers = tuple(
+        node.name
+        for node in tree.body
+        if isinstance(node, ast.FunctionDef) and node.args.args[:1] and node.args.args[0].arg == "nib"
+    )
+    return Program(path, name, compile(tree, str(path), "exec", dont_inherit=True), declares, takers)
 
 
 def split_target(target: str) -> tuple[Path, str]:

@@ -12,21 +12,20 @@ from __future__ import annotations
 import _thread
 import signal
 import sys
-import sysconfig
 import threading
-import traceback
+import warnings
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
-from functools import lru_cache
-from pathlib import Path
 from types import FrameType
+from typing import TextIO
 
-import ovlo
 from ovlo.core.sheet.host import Host, Stop, current_host, hosted
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.origins import Recorder
-from ovlo.core.values.errors import BadUse, OvloError, ProgramFailed
+from ovlo.core.values.arguments import brief as shortened
+from ovlo.core.values.errors import BadUse, NothingDone, ProgramFailed
+from ovlo.program.explaining import explained, in_brief, is_users, users_frames
 from ovlo.program.loading import AnyDrawing, Program
 
 STEP_LIMIT = 5_000_000
@@ -62,12 +61,23 @@ class Outcome:
         What went wrong, for the user to read; "" when nothing did.
     brief : str
         The same in one sentence.
+    notices : tuple of str
+        Lines of the program that do nothing, though they were surely meant to.
     """
 
     sheet: Sheet | None
     sheet_count: int
     trouble: str = ""
     brief: str = ""
+    notices: tuple[str, ...] = ()
+
+    @property
+    def is_empty(self) -> bool:
+        """Whether nothing was drawn."""
+        if self.sheet is None:
+            return True
+        columns = self.sheet._columns
+        return not columns.is_traced.any() and not columns.texts
 
 
 def run_program(
@@ -100,6 +110,12 @@ def run_drawing(
 
 
 def _hint_for_script(program: Program) -> str:
+    if program.takers:
+        name = program.takers[0]
+        return (
+            f"{program.path} draws nothing: {name} takes a nib, but nobody gives it one. Put @drawing above "
+            f"`def {name}`, and write at the top: from ovlo import drawing"
+        )
     return (
         f"{program.path} declares no drawing and makes no sheet. Begin it with\n"
         "    from ovlo import Sheet\n"
@@ -122,18 +138,65 @@ def run(
     """
     trouble = brief = ""
     recorder = Recorder(is_users, sys._getframe()) if traced else None
-    with hosted(limits.step_limit, seed, recorder, title) as host, _stoppable(host, limits.seconds):
+    with (
+        hosted(limits.step_limit, seed, recorder, title) as host,
+        _stoppable(host, limits.seconds),
+        _deep(),
+        noticing() as notices,
+    ):
         try:
             work()
         except SystemExit as leaving:
             if leaving.code:
-                trouble = brief = f"The program left with {leaving.code!r}."
+                trouble = brief = f"The program left with {shortened(leaving.code)}."
         except (Exception, Stop) as error:
             trouble, brief = explained(error), in_brief(error)
+            # Its frames hold blocks that were made and never entered; those are told now.
+            error.__traceback__ = None
     sheets = host.sheets
     if hint and not sheets and not trouble:
         raise BadUse(hint)
-    return Outcome(sheets[-1] if sheets else None, len(sheets), trouble, brief)
+    return Outcome(sheets[-1] if sheets else None, len(sheets), trouble, brief, tuple(dict.fromkeys(notices)))
+
+
+DEEPEST = 10_000
+"""Calls a program may be deep; Python's own limit counts several of ours for one of a user's."""
+
+
+@contextmanager
+def _deep() -> Iterator[None]:
+    """A block in which recursion may go deep."""
+    before = sys.getrecursionlimit()
+    sys.setrecursionlimit(max(before, DEEPEST))
+    try:
+        yield
+    finally:
+        sys.setrecursionlimit(before)
+
+
+@contextmanager
+def noticing() -> Iterator[list[str]]:
+    """A block whose lines that do nothing are noted, each in a sentence with its place."""
+    notices: list[str] = []
+    with warnings.catch_warnings():
+        shown = warnings.showwarning
+
+        def note(
+            message: Warning | str,
+            category: type[Warning],
+            filename: str,
+            lineno: int,
+            file: TextIO | None = None,
+            line: str | None = None,
+        ) -> None:
+            if issubclass(category, NothingDone):
+                notices.append(f"{filename}, line {lineno}: {message}")
+            else:
+                shown(message, category, filename, lineno, file, line)
+
+        warnings.simplefilter("always", NothingDone)
+        warnings.showwarning = note
+        yield notices
 
 
 def traced(work: Callable[[], Sheet]) -> Sheet:
@@ -149,9 +212,9 @@ def telling_where() -> Iterator[None]:
     """A block in which a user's file is executed: an error of Ovlo's comes with the user's lines."""
     try:
         yield
-    except BadUse:
-        raise
     except Exception as error:
+        if isinstance(error, BadUse) and not users_frames(error):
+            raise
         raise ProgramFailed(explained(error)) from error
 
 
@@ -188,65 +251,3 @@ def _stoppable(host: Host, seconds: float | None) -> Iterator[None]:
         is_over.set()
         clock.cancel()
         signal.signal(signal.SIGINT, before)
-
-
-# ── what went wrong, for people ───────────────────────────────────────────────────────────────────────────
-
-
-def explained(error: BaseException) -> str:
-    """An error with the lines of the user's own program that led to it."""
-    frames = users_frames(error)
-    if isinstance(error, RecursionError):
-        return _endless(frames)
-    lines = "".join(traceback.format_list(frames))
-    if isinstance(error, Stop):
-        return f"Stopped: {error}. It was in\n{lines}".rstrip()
-    if isinstance(error, OvloError):
-        return f"{lines}{type(error).__name__}: {error}"
-    return (lines + "".join(traceback.format_exception_only(error))).rstrip()
-
-
-def in_brief(error: BaseException) -> str:
-    """An error in one line, with the last of the user's lines."""
-    frames = users_frames(error)
-    if isinstance(error, RecursionError):
-        return _endless(frames)
-    place = f"line {frames[-1].lineno}: " if frames else ""
-    words = str(error) or type(error).__name__
-    return (
-        f"{place}Stopped: {words}." if isinstance(error, Stop) else f"{place}{type(error).__name__}: {words}"
-    )
-
-
-def users_frames(error: BaseException) -> traceback.StackSummary:
-    """The frames of a traceback that are the user's own."""
-    frames = traceback.extract_tb(error.__traceback__)
-    return traceback.StackSummary.from_list([frame for frame in frames if is_users(frame.filename)])
-
-
-def _endless(frames: traceback.StackSummary) -> str:
-    """A recursion without end, in a sentence."""
-    if not frames:
-        return "RecursionError: a function calls itself without end."
-    turning = frames[-20:]
-    names = list(dict.fromkeys(frame.name for frame in turning))
-    last = turning[-1]
-    who = f"{names[0]} calls itself" if len(names) == 1 else f"{', '.join(names)} call each other"
-    return (
-        f"{last.filename}, line {last.lineno}: {who} without end (it got {len(frames)} calls deep). "
-        "Give it a case in which it only returns, such as: if depth == 0: return."
-    )
-
-
-@lru_cache(maxsize=256)
-def is_users(filename: str) -> bool:
-    """Whether a file is the user's own: not of Ovlo, Python, or an installed library."""
-    if filename.startswith("<"):
-        return False
-    path = Path(filename).resolve()
-    package = Path(ovlo.__file__).parent
-    if path.is_relative_to(package / "examples"):
-        return True
-    paths = sysconfig.get_paths()
-    others = [package, *(Path(paths[key]).resolve() for key in ("stdlib", "purelib", "platlib"))]
-    return not any(path.is_relative_to(folder) for folder in others)

@@ -13,12 +13,13 @@ from concurrent.futures import ProcessPoolExecutor
 from typing import Any, NamedTuple
 
 from ovlo.core.values import arguments
+from ovlo.core.values.colour import Colour
 from ovlo.core.values.errors import BadValue
 from ovlo.program.drawing import Drawing
 from ovlo.program.loading import load
 from ovlo.program.parameters import KINDS, Parameter, shown
 from ovlo.program.running import Limits, Outcome, run, run_program
-from ovlo.render.additions.contact import Cell
+from ovlo.render.additions.contact import Cell, overlaid
 
 MOST_CELLS = 400
 MOST_ACROSS = 10
@@ -31,12 +32,14 @@ Ranges = dict[str, list[Any]]
 
 def range_of(text: str, parameter: Parameter, call: str) -> list[Any]:
     """The values that `3..8`, `0..1..0.25` or `20,40,80` stands for."""
-    if ".." in text:
+    if ".." in text and parameter.kind is not KINDS[str]:
         return [parameter.read(shown(value), call) for value in _steps(text, parameter.name, call)]
     values = [part for part in text.split(",") if part.strip()]
     if not values:
         raise BadValue(f"{call}: {parameter.name}={text} is empty; give values as in 3..8 or 20,40,80.")
-    return [parameter.read(value, call) for value in values]
+    read = [parameter.read(value, call) for value in values]
+    # A colour is shown as it was written.
+    return [value.strip() for value in values] if parameter.kind is KINDS[Colour] else read
 
 
 def _steps(text: str, name: str, call: str) -> list[float]:
@@ -125,11 +128,14 @@ def caption(values: dict[str, Any]) -> str:
     return ", ".join(f"{name}={shown(value)}" for name, value in values.items())
 
 
-def draw_cell(drawing: AnyDrawing, values: dict[str, Any], common_seed: int) -> Cell:
+def draw_cell(
+    drawing: AnyDrawing, values: dict[str, Any], common_seed: int, overlay: tuple[str, ...] = ()
+) -> Cell:
     """Draw one combination in this process; a failure is told in the cell."""
     seed = values.get(SEED.name, common_seed)
     own = {name: value for name, value in values.items() if name != SEED.name}
-    return _cell(run(lambda: drawing.run(seed=seed, **own), seed), values)
+    traced = "findings" in overlay
+    return _cell(run(lambda: drawing.run(seed=seed, **own), seed, traced=traced), values, overlay)
 
 
 def draw_cells(
@@ -139,12 +145,13 @@ def draw_cells(
     seed: int,
     limits: Limits,
     workers: int,
+    overlay: tuple[str, ...] = (),
 ) -> Iterator[Cell]:
     """Draw combinations of a program's values in worker processes, in their order.
 
     `settings` and `seed` are what all pictures share, so that they differ by their own values alone.
     """
-    jobs = [Job(target, settings, values, seed, limits) for values in choices]
+    jobs = [Job(target, settings, values, seed, limits, overlay) for values in choices]
     if workers == 1:
         yield from map(_draw_job, jobs)
         return
@@ -160,23 +167,29 @@ class Job(NamedTuple):
     values: dict[str, Any]
     seed: int
     limits: Limits
+    overlay: tuple[str, ...]
 
 
 def _draw_job(job: Job) -> Cell:
     texts = {name: shown(value) for name, value in job.values.items() if name != SEED.name}
     seed = job.values.get(SEED.name, job.seed)
-    return _cell(run_program(load(job.target), job.settings | texts, seed, job.limits), job.values)
+    traced = "findings" in job.overlay
+    outcome = run_program(load(job.target), job.settings | texts, seed, job.limits, traced)
+    return _cell(outcome, job.values, job.overlay)
 
 
-def _cell(outcome: Outcome, values: dict[str, Any]) -> Cell:
+def _cell(outcome: Outcome, values: dict[str, Any], overlay: tuple[str, ...]) -> Cell:
     sheet = outcome.sheet
     if sheet is None:
-        return Cell(caption(values), None, trouble=outcome.brief)
+        return Cell(caption(values), None, trouble=outcome.brief, notices=outcome.notices)
+    chosen = (sheet.parameters.get(name) for name in values)
     return Cell(
         caption(values),
-        sheet._columns,
+        overlaid(sheet, overlay),
         (sheet.width, sheet.height),
         sheet.paper,
         outcome.brief,
         sheet.dice._is_used,
+        tuple(value for value in chosen if isinstance(value, Colour)),
+        outcome.notices,
     )

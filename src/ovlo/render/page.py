@@ -10,10 +10,11 @@ import json
 from dataclasses import dataclass
 
 from ovlo.core.paint.measures import MarkBoxes, widest_line
-from ovlo.core.sheet.sheet import PIXELS_PER_UNIT, Sheet
+from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns
 from ovlo.core.values import arguments
 from ovlo.core.values.colour import WHITE, Colour
+from ovlo.core.values.units import PIXELS_PER_UNIT
 from ovlo.render import lettering
 
 MARGIN = 0.04

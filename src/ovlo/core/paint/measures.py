@@ -14,6 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ovlo.core.paint.order import Mark, painted
 from ovlo.core.paint.outlines import borders, strokes
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns, Pen, Text
@@ -65,10 +66,20 @@ class MarkBoxes:
     def of(cls, columns: Columns, text_box: TextBox) -> MarkBoxes:
         """The boxes of a trail's marks."""
         lines, areas = strokes(columns), borders(columns)
-        found = [lines.boxes(), areas.path_boxes(), *(text_box(text) for text in columns.texts)]
+        # An area and its own outline are one mark.
+        marks = columns.once(painted).marks
+        alone = np.array(
+            sorted(mark.number for mark in marks if isinstance(mark, Mark) and mark.style is None), np.int64
+        )
+        low_areas, high_areas = areas.path_boxes()
+        found = [
+            lines.boxes(),
+            (low_areas[alone], high_areas[alone]),
+            *(text_box(text) for text in columns.texts),
+        ]
         low, high = (np.vstack([np.reshape(corner[i], (-1, 2)) for corner in found]) for i in range(2))
         texts = np.array([text.step for text in columns.texts], np.int64)
-        return cls(low, high, np.concatenate([lines.piece_steps, areas.steps, texts]))
+        return cls(low, high, np.concatenate([lines.piece_steps, areas.steps[alone], texts]))
 
     @property
     def whole(self) -> tuple[float, float, float, float] | None:

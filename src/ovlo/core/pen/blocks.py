@@ -11,50 +11,30 @@ open, as may happen in generators, leaves it to that one to put back what was be
 from __future__ import annotations
 
 import sys
-import warnings
 from collections.abc import Iterator, Sequence
-from types import CodeType, FrameType
+from types import FrameType
 from typing import Any
 
 from ovlo.core.pen.look import Looks
 from ovlo.core.pen.steering import Contour, Steering
 from ovlo.core.pen.style_checks import checked_changes
+from ovlo.core.pen.unused import HOW, Unused
 from ovlo.core.trail.columns import FILL_RULES, Pen
-from ovlo.core.trail.origins import line_of
 from ovlo.core.values import arguments, colour
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import normal
-from ovlo.core.values.errors import BadUse, NothingDone
+from ovlo.core.values.errors import BadUse
 
 CAME_BACK = 1e-9
 """A nib this share of its coordinates away from a point is there, but for rounding."""
 
 
-class _Unused:
-    """Something that does nothing by itself, and says so, with the line, when it is thrown away unused."""
-
-    __slots__ = ("_call", "_code", "_instruction")
-
-    MEND = ""
-
-    def __init__(self, call: str, made_at: FrameType) -> None:
-        self._call = call
-        self._code: CodeType | None = made_at.f_code
-        self._instruction = made_at.f_lasti
-
-    def __del__(self) -> None:
-        if self._code is not None:
-            line = line_of(self._code, self._instruction)
-            words = self.MEND.format(call=self._call)
-            warnings.warn_explicit(NothingDone(words), None, self._code.co_filename, line)
-
-
-class Block(_Unused):
+class Block(Unused):
     """What `with` opens on a nib."""
 
     __slots__ = ("_nib",)
 
-    MEND = "{call}: this does nothing by itself; write `with nib.{call}(…):` and indent what belongs to it."
+    MEND = "{call}: a block does nothing by itself; write `with nib.{how}:` and indent what belongs to it."
 
     def __init__(self, nib: Steering, call: str, made_at: FrameType) -> None:
         super().__init__(call, made_at)
@@ -81,7 +61,7 @@ class Block(_Unused):
         asked = ", and nib.is_lifted tells whether it is" if self._call == "lifted" else ""
         self._code = None
         raise BadUse(
-            f"{self._call}: a block is neither true nor false; `with nib.{self._call}(…):` opens it{asked}."
+            f"{self._call}: a block is neither true nor false; `with nib.{HOW[self._call]}:` opens it{asked}."
         )
 
     def _begin(self) -> None:
@@ -226,12 +206,12 @@ class _Area(_Interrupting):
         self._contour = None
 
 
-class Rounds(_Unused):
+class Rounds(Unused):
     """The rounds of a loop: 0, 1, … with a turn after each."""
 
     __slots__ = ("_count", "_nib", "_rounds")
 
-    MEND = "{call}: this does nothing by itself; write `for _ in nib.{call}(…):` and indent what is repeated."
+    MEND = "{call}: it does nothing by itself; write `for _ in nib.{how}:` and indent what is repeated."
 
     def __init__(self, nib: Steering, count: int, rounds: int, made_at: FrameType) -> None:
         super().__init__("full_turn", made_at)

@@ -13,6 +13,7 @@ from ovlo.core.pen.style_checks import restyled
 from ovlo.core.trail.columns import Style
 from ovlo.core.values import colour
 from ovlo.core.values.colour import Colour
+from ovlo.core.values.errors import UnknownName
 
 
 class Looks(Steering):
@@ -24,6 +25,10 @@ class Looks(Steering):
     def is_lifted(self) -> bool:
         """Whether the pen is off the paper, where it leaves no mark of any kind."""
         return self._is_lifted
+
+    @is_lifted.setter
+    def is_lifted(self, value: object) -> None:
+        raise UnknownName("is_lifted: it is not set by =; use lift(), lower() or `with nib.lifted():`.")
 
     def lift(self) -> None:
         """Take the pen off the paper: what follows leaves no mark, until `lower`.

@@ -12,6 +12,7 @@ angle before it is added, so that they do not cost the heading its last digits.
 from __future__ import annotations
 
 from math import atan2, cos, degrees, fmod, hypot, sin
+from types import FunctionType
 from typing import Protocol
 
 from ovlo.core.trail.columns import STEP, Pen, Style
@@ -20,6 +21,7 @@ from ovlo.core.trail.trail import Trail
 from ovlo.core.values import arguments
 from ovlo.core.values.arguments import LARGEST
 from ovlo.core.values.degrees import ALONG_AXES, DEGREE, direction, normal
+from ovlo.core.values.errors import UnknownName
 from ovlo.core.values.pose import Pose
 
 PACK = packer(STEP)
@@ -36,6 +38,12 @@ class Block(Protocol):
 
 class Steering:
     """All that a nib knows of itself, and its turns and straight moves. Everything else adds to it."""
+
+    def __init_subclass__(cls) -> None:
+        """Let Python's own messages speak of `nib.forward()`, not of the class it is written in."""
+        for name, value in vars(cls).items():
+            if isinstance(value, FunctionType):
+                value.__qualname__ = f"nib.{name}"
 
     __slots__ = (
         "_area",
@@ -79,10 +87,18 @@ class Steering:
         """Where the nib stands: (x, y) in sheet units from the centre, y up."""
         return self._x, self._y
 
+    @position.setter
+    def position(self, value: object) -> None:
+        raise UnknownName("position: it is not set by =; use travel_to(x, y), or line_to(x, y) with a line.")
+
     @property
     def heading(self) -> float:
         """Which way the nib points: degrees in [0, 360), 0 east, growing anticlockwise."""
         return self._heading
+
+    @heading.setter
+    def heading(self, value: object) -> None:
+        raise UnknownName(f"heading: it is not set by =; use turn_to({arguments.brief(value)}).")
 
     @property
     def pose(self) -> Pose:
@@ -277,6 +293,25 @@ class Steering:
         """
         self._go(*arguments.point(x, y, "line_to"))
 
+    def line_by(self, dx: float, dy: float) -> None:
+        """Go straight by a distance east and a distance north, drawing unless the pen is lifted.
+
+        The heading stays as it is.
+
+        Parameters
+        ----------
+        dx, dy : float
+            Sheet units.
+
+        Examples
+        --------
+        >>> nib.line_by(30, 40)
+        >>> nib.pose
+        Pose(x=30.0, y=40.0, heading=0.0)
+        """
+        dx, dy = arguments.real(dx, "line_by", "dx"), arguments.real(dy, "line_by", "dy")
+        self._go(self._x + dx, self._y + dy)
+
     def line_to_start(self) -> None:
         """Go straight back to where this contour began, joined there; the heading stays as it is.
 
@@ -350,3 +385,7 @@ class Steering:
         self._record(PACK(x, y, self._heading))
         self._x, self._y = x, y
         self._begin_contour()
+
+
+# What `__init_subclass__` does for those who add to it.
+Steering.__init_subclass__.__func__(Steering)  # type: ignore[attr-defined]

@@ -18,13 +18,14 @@ from ovlo.core.pen.pointer import pointer_columns
 from ovlo.core.sheet.door import outlets
 from ovlo.core.sheet.host import current_host
 from ovlo.core.sheet.nib import Nib
+from ovlo.core.trail.colouring import coloured
 from ovlo.core.trail.columns import Columns, Style
 from ovlo.core.trail.similarity import Similarity, transformed
 from ovlo.core.trail.trail import Trail, Watch
-from ovlo.core.values import arguments, colour
+from ovlo.core.values import arguments
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.pose import Pose
-from ovlo.core.values.sealed import unchanging
+from ovlo.core.values.sealed import Answering, unchanging
 
 if TYPE_CHECKING:
     from ovlo.core.values.colour import Colour
@@ -35,7 +36,7 @@ Box = tuple[float, float, float, float]
 
 @unchanging
 @dataclass(frozen=True, eq=False, slots=True)
-class Motif:
+class Motif(Answering):
     """An immutable piece of drawing; `Motif.record` makes one.
 
     Its start pose is its own origin, (0, 0) heading 0. Transforms act about that origin, give a new motif,
@@ -201,20 +202,13 @@ class Motif:
         >>> kite = Motif.record(lambda nib: nib.polygon(4, radius=20, fill="red"))
         >>> blue = kite.styled(ink="navy", fill="skyblue")
         """
-        styles, texts, areas = self._columns.styles, self._columns.texts, self._columns.areas
+        columns = coloured(self._columns, ink, fill, "styled")
         if line_width is not None:
             width = arguments.positive(line_width, "styled", "line_width")
-            styles = tuple(style._replace(line_width=width) for style in styles)
-        if ink is not None:
-            own = colour.parse(ink, "styled")
-            styles = tuple(style._replace(ink=own) for style in styles)
-            texts = tuple(text._replace(ink=own) for text in texts)
-        if fill is not None:
-            areas = areas.copy()
-            own = colour.parse(fill, "styled")
-            for name, value in zip(colour.CHANNELS, own, strict=True):
-                areas[name] = value
-        return replace(self, _columns=replace(self._columns, styles=styles, texts=texts, areas=areas))
+            columns = replace(
+                columns, styles=tuple(style._replace(line_width=width) for style in columns.styles)
+            )
+        return replace(self, _columns=columns)
 
     @property
     def box(self) -> Box:

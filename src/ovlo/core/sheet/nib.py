@@ -16,15 +16,18 @@ from ovlo.core.pen.steering import PACK
 from ovlo.core.pen.text import Words
 from ovlo.core.pen.travels import Travels
 from ovlo.core.pen.walk import Walks
+from ovlo.core.trail.colouring import coloured
 from ovlo.core.trail.columns import Columns, Pen, Style
 from ovlo.core.trail.trail import Trail
 from ovlo.core.values import arguments
 from ovlo.core.values.degrees import normal
-from ovlo.core.values.errors import BadType, BadUse
+from ovlo.core.values.errors import BadType, BadUse, UnknownName
+from ovlo.core.values.everyday import SINGLE, unknown
 from ovlo.core.values.pose import Pose
 
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
+    from ovlo.core.values.colour import Colour
     from ovlo.core.values.dice import Dice
 
 
@@ -35,7 +38,41 @@ class Recording(Protocol):
     def _columns(self) -> Columns: ...
 
 
-class Nib(Blocks, Shapes, Words, Arcs, Walks, Travels):
+HERE, PLAIN = Pose(), Style()
+
+
+class _Word:
+    """An everyday word that is no name of a nib's: who reads, calls or sets it is told what is."""
+
+    __slots__ = ("_name",)
+
+    def __init__(self, name: str) -> None:
+        self._name = name
+
+    def __get__(self, nib: object, owner: type) -> object:
+        raise UnknownName(unknown("nib", self._name, dir(owner)), name=self._name, obj=nib or owner)
+
+    def __set__(self, nib: object, value: object) -> None:
+        self.__get__(nib, type(nib))
+
+
+class _Kind(type):
+    """What kind of class `Nib` is: one that answers everyday words, and does not show that it knows them."""
+
+    def __new__(cls, name: str, bases: tuple[type, ...], body: dict[str, Any]) -> _Kind:
+        known = {word for base in bases for word in dir(base)} | body.keys()
+        words = {word: _Word(word) for word in SINGLE if word not in known}
+        return super().__new__(cls, name, bases, words | body)
+
+    def __dir__(cls) -> list[str]:
+        return [name for name in super().__dir__() if type(_found(cls, name)) is not _Word]
+
+
+def _found(kind: type, name: str) -> object:
+    return next((vars(base)[name] for base in kind.__mro__ if name in vars(base)), None)
+
+
+class Nib(Blocks, Shapes, Words, Arcs, Walks, Travels, metaclass=_Kind):
     """The steered pen. `Sheet.new_nib` makes one.
 
     Examples
@@ -51,19 +88,24 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Travels):
 
     def __init__(
         self,
-        trail: Trail,
-        number: int,
-        pose: Pose,
-        style: Style,
-        sheet: Sheet | None,
-        dice: Dice | None,
-        pointer: Recording,
+        trail: Trail | None = None,
+        number: int = 0,
+        pose: Pose = HERE,
+        style: Style = PLAIN,
+        sheet: Sheet | None = None,
+        dice: Dice | None = None,
+        pointer: Recording | None = None,
     ) -> None:
+        if type(trail) is not Trail:
+            raise BadUse("Nib: a nib belongs to a sheet, which makes it: nib = sheet.new_nib().")
         super().__init__(trail, number, pose, style)
         self._sheet = sheet
         self._dice = dice
-        self._pointer: Recording | None = pointer
+        self._pointer = pointer
         self._start = pose
+
+    def __dir__(self) -> list[str]:
+        return dir(type(self))
 
     def __repr__(self) -> str:
         pen = "lifted" if self._is_lifted else "lowered"
@@ -114,7 +156,14 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Travels):
         """
         self._trail.pause(arguments.not_negative(seconds, "pause", "seconds"))
 
-    def stamp(self, motif: Recording, scale: float = 1, turn: float = 0) -> None:
+    def stamp(
+        self,
+        motif: Recording,
+        scale: float = 1,
+        turn: float = 0,
+        ink: str | Colour | None = None,
+        fill: str | Colour | None = None,
+    ) -> None:
         """Lay a motif here, its origin on the nib's pose; the nib stays where it is.
 
         Parameters
@@ -124,6 +173,8 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Travels):
             How many times as large, above 0; line widths scale with it.
         turn : float
             Degrees added to the heading.
+        ink, fill : str or Colour, optional
+            The colour of all its lines and words, and of all its areas, instead of its own.
 
         Raises
         ------
@@ -137,7 +188,7 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Travels):
         >>> nib.position
         (0.0, 0.0)
         """
-        columns = _columns_of(motif, "stamp")
+        columns = coloured(_columns_of(motif, "stamp"), ink, fill, "stamp")
         scale = arguments.positive(scale, "stamp", "scale")
         heading = normal(self._heading + arguments.real(turn, "stamp", "turn"))
         if self._is_lifted:
@@ -169,5 +220,7 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Travels):
 def _columns_of(motif: Recording, call: str, more: str = "") -> Columns:
     columns = getattr(motif, "_columns", None)
     if type(columns) is not Columns:
-        raise BadType(f"{call}: {motif!r} is no motif; Motif.record(…) makes one of a function{more}.")
+        raise BadType(
+            f"{call}: {arguments.brief(motif)} is no motif; Motif.record(…) makes one of a function{more}."
+        )
     return columns

@@ -7,13 +7,13 @@ sheet.save("line.svg")
 
 from __future__ import annotations
 
+import sys
 from collections.abc import Iterable
-from math import dist
 from os import PathLike
 from typing import TYPE_CHECKING, Any
 
-from ovlo.core.paint.measures import CLOSED, drawn_length
 from ovlo.core.paint.timeline import SECONDS, checked_seconds
+from ovlo.core.sheet import unsaved
 from ovlo.core.sheet.door import outlets
 from ovlo.core.sheet.excerpt import excerpt
 from ovlo.core.sheet.host import current_host
@@ -26,15 +26,13 @@ from ovlo.core.trail.trail import Trail
 from ovlo.core.values import arguments, colour
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.dice import Dice
-from ovlo.core.values.errors import BadType, BadValue
+from ovlo.core.values.errors import BadType, BadValue, UnknownName
 from ovlo.core.values.pose import Pose
 from ovlo.core.values.sealed import Sealed
+from ovlo.core.values.units import PIXELS_PER_UNIT, refuse_paper_size
 
 if TYPE_CHECKING:
     from ovlo.core.values.finding import Finding
-
-PIXELS_PER_UNIT = {"px": 1.0, "mm": 96 / 25.4}
-"""CSS pixels in a sheet unit."""
 
 LINE_WIDTH = 2.0
 """CSS pixels, on a sheet of any unit."""
@@ -77,6 +75,7 @@ class Sheet(Sealed):
         unit: str = "px",
         seed: int | None = None,
     ) -> None:
+        refuse_paper_size(width, paper)
         self._width = arguments.positive(width, "Sheet", "width")
         self._height = arguments.positive(height, "Sheet", "height")
         self._paper = colour.parse(paper, "Sheet(paper=…)")
@@ -91,10 +90,18 @@ class Sheet(Sealed):
         self._parameters: dict[str, object] = {}
         if host is not None:
             host.sheets.append(self)
+        else:
+            unsaved.wait_for(self, "a sheet", 'sheet.save("kite.svg")', sys._getframe(1))
 
     def __repr__(self) -> str:
         size = f"{self._width:g} × {self._height:g} {self._unit}"
         return f"<Sheet {size}, {len(self._trail)} steps>"
+
+    def __getattr__(self, name: str) -> object:
+        if name in dir(Nib):
+            words = f"sheet has no {name!r}; a nib has: nib = sheet.new_nib(), then nib.{name}"
+            raise UnknownName(words, name=name, obj=self)
+        return super().__getattr__(name)
 
     @property
     def width(self) -> float:
@@ -164,6 +171,7 @@ class Sheet(Sealed):
     @property
     def trail(self) -> TrailReader:
         """The record of everything drawn on this sheet, to be read."""
+        unsaved.is_used(self)
         return TrailReader(self._trail)
 
     @property
@@ -232,6 +240,7 @@ class Sheet(Sealed):
         >>> [finding.rule for finding in sheet.check()]
         ['turns-miss-360']
         """
+        unsaved.is_used(self)
         return outlets().check(self)
 
     def excerpt(self, x: float, y: float, width: float, height: float, whole: bool = True) -> Motif:
@@ -267,6 +276,7 @@ class Sheet(Sealed):
         >>> sheet.excerpt(-30, -30, 60, 60).box
         (-20.0, -20.0, 20.0, 20.0)
         """
+        unsaved.is_used(self)
         x, y = arguments.real(x, "excerpt", "x"), arguments.real(y, "excerpt", "y")
         width = arguments.positive(width, "excerpt", "width")
         height = arguments.positive(height, "excerpt", "height")
@@ -307,6 +317,7 @@ class Sheet(Sealed):
         --------
         >>> sheet.save("kite.svg")
         """
+        unsaved.is_used(self)
         outlets().save(self, path, scale=scale, fit=fit, overlay=overlay)
 
     def show(
@@ -351,6 +362,7 @@ class Sheet(Sealed):
         flags = {"at_once": at_once, "wait": wait, "pointer": pointer}
         for name, value in flags.items():
             arguments.truth(value, "show", name)
+        unsaved.is_used(self)
         if current_host() is None:
             outlets().show(self, seconds, **flags)
 
@@ -365,13 +377,6 @@ class Sheet(Sealed):
 
     def _repr_png_(self) -> bytes:
         return outlets().as_bytes(self, ".png")
-
-
-def gaps(sheet: Sheet) -> list[float]:
-    """How far each nib ended from where it started, in sheet units; 0 when it came back."""
-    tolerance = CLOSED * drawn_length(sheet._columns)
-    ends = [dist(nib.position, (nib._start.x, nib._start.y)) for nib in sheet.nibs]
-    return [gap if gap > tolerance else 0.0 for gap in ends]
 
 
 def _restored(

@@ -1,4 +1,4 @@
-"""A drawing as a table of its steps, and as a tree of the calls that made them.
+"""A drawing as a table of its steps, as a tree of the calls that made them, and how far its nibs came.
 
 for row in step_rows(columns, origins): ...
 """
@@ -6,12 +6,14 @@ for row in step_rows(columns, origins): ...
 from __future__ import annotations
 
 from collections.abc import Iterator
+from math import dist
 from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.paint.measures import step_lengths
+from ovlo.core.paint.measures import CLOSED, drawn_length, step_lengths
+from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns, Pen
 from ovlo.core.trail.origins import Origins
@@ -129,3 +131,10 @@ def call_rows(columns: Columns, origins: Origins) -> list[CallRow]:
         rows.append(CallRow(depth, call.function, call.times, int(steps[number]), float(drawn[number])))
         waiting += [(child, depth + 1) for child in reversed(children.get(number, []))]
     return rows
+
+
+def gaps(sheet: Sheet) -> list[float]:
+    """How far each nib ended from where it started, in sheet units; 0 when it came back."""
+    tolerance = CLOSED * drawn_length(sheet._columns)
+    ends = [dist(nib.position, (nib._start.x, nib._start.y)) for nib in sheet.nibs]
+    return [gap if gap > tolerance else 0.0 for gap in ends]

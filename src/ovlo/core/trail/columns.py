@@ -10,7 +10,7 @@ pauses are side tables that point at a step.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from dataclasses import dataclass, field
 from enum import IntEnum
 from functools import cached_property
@@ -146,7 +146,7 @@ class Columns:
     pauses: NDArray[np.void]
     texts: tuple[Text, ...]
     styles: tuple[Style, ...]
-    _made: dict[Callable[..., Any], Any] = field(default_factory=dict, init=False, repr=False)
+    _made: dict[tuple[Hashable, ...], Any] = field(default_factory=dict, init=False, repr=False)
 
     def __post_init__(self) -> None:
         for name in TABLES:
@@ -161,11 +161,12 @@ class Columns:
         object.__setattr__(self, "_made", {})
         self.__post_init__()
 
-    def once(self, work: Callable[[Columns], Made]) -> Made:
-        """What a function makes of these arrays, worked out when it is first asked for."""
-        if work not in self._made:
-            self._made[work] = work(self)
-        made: Made = self._made[work]
+    def once(self, work: Callable[..., Made], *more: Hashable) -> Made:
+        """What a function makes of these arrays and some values, worked out when it is first asked for."""
+        key = (work, *more)
+        if key not in self._made:
+            self._made[key] = work(self, *more)
+        made: Made = self._made[key]
         return made
 
     def __len__(self) -> int:

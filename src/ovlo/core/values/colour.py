@@ -16,7 +16,7 @@ from typing import TYPE_CHECKING
 
 from ovlo.core.values import arguments
 from ovlo.core.values.colour_names import NAMED
-from ovlo.core.values.errors import BadType, BadValue
+from ovlo.core.values.errors import BadType, BadUse, BadValue
 from ovlo.core.values.sealed import unchanging
 
 if TYPE_CHECKING:
@@ -52,6 +52,11 @@ class Colour:
     def __iter__(self) -> Iterator[float]:
         """Red, green, blue and opacity, so that a colour can be taken apart."""
         return iter((self.red, self.green, self.blue, self.opacity))
+
+    def __call__(self, *values: object) -> Colour:
+        """Somebody calls `nib.ink("red")`."""
+        given = arguments.brief(values[0]) if values else '"tomato"'
+        raise BadUse(f"ink: a colour is not called; ink is set with =: nib.ink = {given}.")
 
     @classmethod
     def from_rgb(cls, red: float, green: float, blue: float) -> Colour:
@@ -101,11 +106,20 @@ def parse(value: object, call: str) -> Colour:
         raise BadValue(f"{call}: {value} is outside 0 to 255, or its opacity outside 0 to 1.")
     if not isinstance(value, str):
         mend = "; Colour.from_rgb(red, green, blue) makes one of numbers" * isinstance(value, tuple | list)
-        raise BadType(f"{call}: a colour is a CSS string such as 'tomato', not {value!r}{mend}.")
+        given = arguments.brief(value)
+        raise BadType(f"{call}: a colour is a CSS string such as 'tomato', not {given}{mend}.")
     colour = _read(value)
+    if colour is None and value.strip().startswith("#"):
+        digits = value.strip()[1:]
+        odd = sorted({c for c in digits.lower() if c not in "0123456789abcdef"})
+        wrong = f"with {', '.join(map(repr, odd))}" if odd else f"of {len(digits)} digits"
+        raise BadValue(
+            f"{call}: {arguments.brief(value)} is a hex colour {wrong}; it has 3, 4, 6 or 8 digits, "
+            "each 0 to 9 or a to f."
+        )
     if colour is None:
         raise BadValue(
-            f"{call}: there is no colour {value!r}{arguments.near(value, NAMED)}; "
+            f"{call}: there is no colour {arguments.brief(value)}{arguments.near(value, NAMED)}; "
             "give a CSS colour such as 'tomato', '#0a7' or 'oklch(70% 0.1 200)'."
         )
     return colour

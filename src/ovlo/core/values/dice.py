@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Set
 from functools import cached_property
+from math import pi, sqrt
 from typing import TYPE_CHECKING, TypeVar
 
 from ovlo.core.values import arguments, colour
@@ -24,6 +25,8 @@ TONES = {"pale": (0.91, 0.05), "vivid": (0.72, 0.18), "deep": (0.40, 0.11)}
 """Lightness and chroma in OKLCH. Where a hue is not that strong inside sRGB, it is as strong as it can be."""
 
 FRESH_SEEDS = 1_000_000
+
+MOST_SCATTERED = 20_000
 
 
 class Dice(Sealed):
@@ -155,13 +158,90 @@ class Dice(Sealed):
         >>> -300 <= x <= 300
         True
         """
-        margin = arguments.not_negative(margin, "point", "margin")
+        width, height = self._within(margin, "point")
+        return self._random.uniform(-width, width), self._random.uniform(-height, height)
+
+    def _within(self, margin: float, call: str) -> tuple[float, float]:
+        """Half the width and height of the sheet inside a margin."""
+        margin = arguments.not_negative(margin, call, "margin")
         if self._size is None:
-            raise BadValue("point: these dice belong to no sheet; use sheet.dice or nib.dice.")
+            raise BadValue(f"{call}: these dice belong to no sheet; use sheet.dice or nib.dice.")
         width, height = (side / 2 - margin for side in self._size)
         if min(width, height) < 0:
-            raise BadValue(f"point: a margin of {margin:g} leaves nothing of the sheet.")
-        return self._random.uniform(-width, width), self._random.uniform(-height, height)
+            raise BadValue(f"{call}: a margin of {margin:g} leaves nothing of the sheet.")
+        return width, height
+
+    def scattered(
+        self, count: int, apart: float | None = None, margin: float = 0
+    ) -> list[tuple[float, float]]:
+        """Points on the sheet, spread out evenly, none nearer to another than `apart`.
+
+        Random points cluster; these do not (Bridson, Fast Poisson disk sampling, 2007).
+
+        Parameters
+        ----------
+        count : int
+            How many, at least 1 and at most 20,000.
+        apart : float, optional
+            The least distance between two, in sheet units; without it, as far as so many points find room.
+        margin : float
+            How far from the edges of the sheet at least.
+
+        Returns
+        -------
+        list of (x, y)
+
+        Raises
+        ------
+        BadValue, BadType
+            When so many do not find room at that distance, or a number will not do.
+
+        Examples
+        --------
+        >>> len(dice.scattered(12, margin=40))
+        12
+        """
+        count = arguments.whole(count, "scattered", "count", least=1)
+        if count > MOST_SCATTERED:
+            raise BadValue(f"scattered: at most {MOST_SCATTERED:,} points, not {count:,}.")
+        width, height = self._within(margin, "scattered")
+        if apart is None:
+            apart = _spacing(4 * width * height or 1.0, count)
+            while len(points := self._poisson(width, height, apart)) < count:
+                apart *= 0.9
+            return self._random.sample(points, count)
+        apart = arguments.positive(apart, "scattered", "apart")
+        if 4 * width * height > MOST_SCATTERED * apart**2:
+            # Far more would find room than are wanted: a wider distance keeps them spread out as well.
+            apart = max(apart, _spacing(4 * width * height, MOST_SCATTERED))
+        points = self._poisson(width, height, apart)
+        if len(points) < count:
+            raise BadValue(
+                f"scattered: only {len(points)} points find room {apart:g} apart; "
+                "give fewer points or a smaller distance."
+            )
+        return self._random.sample(points, count)
+
+    def _poisson(self, width: float, height: float, apart: float) -> list[tuple[float, float]]:
+        """As many points as find room in a box of twice that width and height around the middle."""
+        side = 2 * max(width, height)
+        if apart >= 1.42 * side or side == 0:
+            return [(self._random.uniform(-width, width), self._random.uniform(-height, height))]
+        from scipy.stats import qmc
+
+        # SciPy scatters in boxes that begin at 0, with a distance that is a share of the longer side.
+        corner = [max(2 * half / side, 1e-9) for half in (width, height)]
+        sampler = qmc.PoissonDisk(2, radius=apart / side, seed=self._random.getrandbits(32), u_bounds=corner)
+        found = sampler.fill_space() * side - [width, height]
+        return [(float(x), float(y)) for x, y in found]
+
+
+def _spacing(area: float, count: int) -> float:
+    """A distance at which so many points find room: discs of half of it then fill half of an area.
+
+    Random sequential packing of discs jams at about 0.547 of the area (Hinrichsen, Feder and Jossang, 1986).
+    """
+    return float(sqrt(0.5 * area * 4 / (pi * count)))
 
 
 def fresh_seed() -> int:

@@ -20,6 +20,18 @@ class OvloError(Exception):
 
     _exit_status = 2
 
+    def _render_traceback_(self) -> list[str]:
+        """What a notebook shows: the lines of the program, and none of ours."""
+        import traceback  # a notebook has it already
+
+        own = __file__.rpartition("core")[0]
+        frames = [
+            frame
+            for frame in traceback.extract_tb(self.__traceback__)
+            if not frame.filename.startswith(own) and "site-packages" not in frame.filename
+        ]
+        return [*traceback.format_list(frames), f"{type(self).__name__}: {self}"]
+
 
 class BadValue(OvloError, ValueError):
     """A value of the right type that cannot be used."""
@@ -34,7 +46,7 @@ class BadUse(OvloError, RuntimeError):
 
 
 class UnknownName(OvloError, AttributeError):
-    """An attribute that a class of Ovlo's has not got."""
+    """An attribute that a class of Ovlo's has not got, or that is not set by =."""
 
 
 class FileTrouble(OvloError, OSError):
@@ -61,3 +73,8 @@ class ProgramFailed(OvloError):
 
 class NothingDone(UserWarning):
     """A line that does nothing, though it was surely meant to."""
+
+
+for _public in (OvloError, BadValue, BadType, BadUse, UnknownName, FileTrouble):
+    # Python's tracebacks name the module of an error: the one it can be imported from.
+    _public.__module__ = "ovlo"

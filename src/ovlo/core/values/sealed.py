@@ -7,18 +7,31 @@ from __future__ import annotations
 
 from typing import TypeVar
 
-from ovlo.core.values.arguments import near
 from ovlo.core.values.errors import UnknownName
+from ovlo.core.values.everyday import unknown
 
 
-class Sealed:
+class Answering:
+    """Who asks for a name that is not there is told the nearest one, or what does what it says."""
+
+    __slots__ = ()
+
+    def __getattr__(self, name: str) -> object:
+        own = type(self)
+        if name.startswith("_"):  # those are tried by Python itself
+            raise AttributeError(f"{own.__name__.lower()} has no {name!r}", name=name, obj=self)
+        raise UnknownName(unknown(own.__name__.lower(), name, dir(own)), name=name, obj=self)
+
+
+class Sealed(Answering):
     """What is set must be there."""
+
+    __slots__ = ()
 
     def __setattr__(self, name: str, value: object) -> None:
         own = type(self)
         if not name.startswith("_") and not hasattr(own, name):
-            known = [other for other in dir(own) if not other.startswith("_")]
-            raise UnknownName(f"{own.__name__.lower()}: there is no {name!r} to set{near(name, known)}.")
+            raise UnknownName(unknown(own.__name__.lower(), name, dir(own)), name=name, obj=self)
         super().__setattr__(name, value)
 
 

@@ -13,11 +13,15 @@ from math import ceil, sqrt
 
 from ovlo.core.paint.measures import MarkBoxes, widest_line
 from ovlo.core.sheet.host import unhosted
+from ovlo.core.sheet.joining import joined
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns
+from ovlo.core.trail.similarity import Similarity
 from ovlo.core.values.colour import WHITE, Colour
 from ovlo.render import lettering
+from ovlo.render.additions.overlays import overlays_of
+from ovlo.render.page import Page
 
 WIDTH = 1240
 """CSS pixels that a contact sheet aims at."""
@@ -25,6 +29,7 @@ WIDTH = 1240
 NARROWEST, WIDEST = 120, 300
 GAP, CAPTION, TITLE = 16, 22, 44
 MARGIN = 0.06
+SWATCH = 16
 CHARACTER = 0.6
 """About how wide a character is, as a share of its size."""
 
@@ -49,6 +54,10 @@ class Cell:
         What went wrong, in a sentence; "" when nothing did.
     used_dice : bool
         Whether chance had a part in it.
+    swatches : tuple of Colour
+        The colours its caption names.
+    notices : tuple of str
+        What else there is to tell of its run.
     """
 
     caption: str
@@ -57,6 +66,8 @@ class Cell:
     paper: Colour = WHITE
     trouble: str = ""
     used_dice: bool = False
+    swatches: tuple[Colour, ...] = ()
+    notices: tuple[str, ...] = ()
 
 
 def contact_sheet(cells: list[Cell], title: str, fit_each: bool = False, across: int | None = None) -> Sheet:
@@ -87,6 +98,14 @@ def contact_sheet(cells: list[Cell], title: str, fit_each: bool = False, across:
         nib.travel_to(centre)
         _lay(nib, cell, box if fit_each else common, side, side * shape)
     return sheet
+
+
+def overlaid(sheet: Sheet, names: tuple[str, ...]) -> Columns:
+    """A sheet's marks with overlays as large as they are to be in a cell."""
+    if not names:
+        return sheet._columns
+    page = Page.of(sheet, WIDEST / (sheet.width * sheet._pixels_per_unit))
+    return joined([sheet._columns, overlays_of(sheet, page, names)], [Similarity(), Similarity()])
 
 
 def _box(cell: Cell) -> Box | None:
@@ -122,8 +141,16 @@ def _lay(nib: Nib, cell: Cell, view: Box | None, width: float, height: float) ->
     if cell.trouble:
         _explain(nib, cell.trouble, width, height)
     nib.travel_to(x, y - height / 2 - CAPTION / 2)
-    size = min(13.0, width / (CHARACTER * max(len(cell.caption), 1)))
+    room = width - len(cell.swatches) * SWATCH
+    size = min(13.0, room / (CHARACTER * max(len(cell.caption), 1)))
+    nib.travel_by(len(cell.swatches) * SWATCH / 2, 0)
     nib.text(cell.caption, size=size, align="middle", baseline="middle")
+    nib.travel_by(-lettering.words_width(cell.caption, size) / 2, 0)
+    for swatch in reversed(cell.swatches):
+        nib.travel_by(-SWATCH / 2, 0)
+        with nib.styled(ink=FRAME, line_width=1):
+            nib.rectangle(0.7 * SWATCH, 0.7 * SWATCH, fill=swatch)
+        nib.travel_by(-SWATCH / 2, 0)
 
 
 def _explain(nib: Nib, trouble: str, width: float, height: float) -> None:

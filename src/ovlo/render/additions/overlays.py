@@ -7,9 +7,11 @@ Sizes are pixels of the picture, whatever its scale. What would stand too close 
 
 from __future__ import annotations
 
+import textwrap
 from collections.abc import Callable, Iterable
+from dataclasses import replace
 from math import atan2, ceil, cos, degrees, floor, log10, radians, sin
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -21,7 +23,7 @@ from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns
 from ovlo.core.trail.similarity import Similarity
 from ovlo.core.values import arguments
-from ovlo.core.values.colour import Colour
+from ovlo.core.values.colour import WHITE, Colour
 from ovlo.core.values.errors import BadType, BadValue
 from ovlo.render.lettering import words_width
 from ovlo.render.page import Page
@@ -46,6 +48,20 @@ CELL = 4
 MOST_FINDINGS = 9
 """Listed under a picture; the others are only ringed."""
 
+MOST_NUMBERS = 4
+"""Of steps that lie on each other."""
+
+
+LINE = 20
+"""Pixels from one line of a legend to the next."""
+
+
+class Line(NamedTuple):
+    """A line of a legend."""
+
+    words: str
+    ink: str
+
 
 class Overlay:
     """What is drawn over one picture: its nib, its scale, and the places already taken by labels."""
@@ -63,6 +79,40 @@ class Overlay:
         self.margin = 0.0
         """Pixels kept free around each label."""
         self._taken = np.zeros((rows, columns), bool)
+        self.legend: list[Line] = []
+        """What explains the overlays, written below the picture."""
+
+    def lay(self, names: Iterable[str]) -> None:
+        """Lay overlays over the picture, the lowest first."""
+        for name in names:
+            OVERLAYS[name](self)
+
+    def wrapped_legend(self) -> list[Line]:
+        """The lines of the legend, broken where they would leave the page."""
+        size = FONT * self.pixel
+        room = self.page.width - 24 * self.pixel
+        found: list[Line] = []
+        for words, ink in self.legend:
+            most = max(12, int(len(words) * room / max(words_width(words, size), 1e-9)))
+            found += [Line(part, ink) for part in textwrap.wrap(words, most, subsequent_indent="    ")]
+        return found
+
+    def write(self, legend: list[Line]) -> None:
+        """Write a legend below the picture, on the paper's colour."""
+        if not legend:
+            return
+        page, pixel, nib = self.page, self.pixel, self.nib
+        depth = (LINE * len(legend) + LINE / 2) * pixel
+        nib.turn_to(0)
+        nib.travel_to(page.left + page.width / 2, page.bottom - depth / 2)
+        ground = Colour(*page.paper._rgb) if page.paper.opacity else WHITE
+        nib.rectangle(page.width, depth, fill=ground, outline=False)
+        edge = complex(page.left, page.bottom)
+        self.line((edge, edge + page.width), self.plain, 1)
+        for number, (words, ink) in enumerate(legend):
+            nib.travel_to(page.left + 12 * pixel, page.bottom - (LINE * number + 0.75 * LINE) * pixel)
+            nib.ink = ink
+            nib.text(words, size=FONT * pixel, baseline="middle")
 
     def line(self, points: Iterable[complex], ink: str, width: float, dash: tuple[float, ...] = ()) -> None:
         """A line through points."""
@@ -122,15 +172,30 @@ def checked_overlays(wanted: str | Iterable[str], call: str) -> tuple[str, ...]:
     return tuple(name for name in OVERLAYS if name in names)
 
 
-def with_overlays(columns: Columns, sheet: Sheet, page: Page, names: Iterable[str]) -> Columns:
-    """A sheet's picture with some overlays above it."""
+def overlays_of(sheet: Sheet, page: Page, names: Iterable[str]) -> Columns:
+    """Some overlays alone, without what explains them."""
+    return recorded(lambda nib: Overlay(nib, sheet, page).lay(names))._columns
+
+
+def with_overlays(columns: Columns, sheet: Sheet, page: Page, names: Iterable[str]) -> tuple[Columns, Page]:
+    """A sheet's picture with some overlays above it, and the page with room for what explains them."""
+    legend: list[Line] = []
 
     def draw(nib: Nib) -> None:
         over = Overlay(nib, sheet, page)
-        for name in names:
-            OVERLAYS[name](over)
+        over.lay(names)
+        legend.extend(over.wrapped_legend())
+        over.write(legend)
 
-    return joined([columns, recorded(draw)._columns], [Similarity(), Similarity()])
+    laid = [columns, recorded(draw)._columns]
+    room = (LINE * len(legend) + LINE / 2) / page.pixels_per_unit if legend else 0.0
+    longer = replace(
+        page,
+        bottom=page.bottom - room,
+        height=page.height + room,
+        shown_height=page.shown_height * (page.height + room) / page.height,
+    )
+    return joined(laid, [Similarity(), Similarity()]), longer
 
 
 def grid(over: Overlay) -> None:
@@ -189,10 +254,7 @@ def angles(over: Overlay) -> None:
     shown = sum(_show_angles(over, contour, i, outer, inner) for contour, i in found)
     over.margin = 0
     if shown:
-        page, pixel = over.page, over.pixel
-        x, y = page.left + page.width - 10 * pixel, page.bottom + 32 * pixel
-        over.label(complex(x, y + 20 * pixel), "outer angle: the turn", outer, align="end")
-        over.label(complex(x, y), "inner angle", inner, align="end")
+        over.legend += [Line("outer angle: the turn", outer), Line("inner angle", inner)]
 
 
 def _corners(contour: Contour, least: float) -> list[int]:
@@ -240,18 +302,28 @@ def steps(over: Overlay) -> None:
     drawn = np.flatnonzero(columns.is_drawn)
     if not len(drawn):
         return
+    # Steps that lie on each other share a label.
     middles = _middles(columns)[drawn]
+    _, first, which = np.unique(
+        np.round(middles / over.pixel), axis=0, return_index=True, return_inverse=True
+    )
+    numbers: list[list[int]] = [[] for _ in first]
+    for label, step in zip(which.ravel().tolist(), drawn.tolist(), strict=True):
+        numbers[label].append(step)
+    order = np.argsort(first)
     digits = len(str(int(drawn[-1])))
-    cells = np.floor(middles / ((0.7 * digits + 1) * FONT * over.pixel))
+    cells = np.floor(middles[first[order]] / ((0.7 * digits + 1) * FONT * over.pixel))
     stride = 1
-    while stride < len(drawn) and len(np.unique(cells[::stride], axis=0)) < 0.8 * len(cells[::stride]):
+    while stride < len(cells) and len(np.unique(cells[::stride], axis=0)) < 0.8 * len(cells[::stride]):
         stride = int(_round_step(1.5 * stride))
     ink = "#ffd166" if over.is_dark else "#5b2a86"
-    chosen = [i for i, step in enumerate(drawn.tolist()) if step % stride == 0 or i in (0, len(drawn) - 1)]
-    for i in chosen[:2000]:
-        place = complex(*middles[i].tolist())
+    ends = {int(drawn[0]), int(drawn[-1])}
+    shown = [i for i in order.tolist() if any(step % stride == 0 or step in ends for step in numbers[i])]
+    for i in shown[:2000]:
+        place = complex(*middles[first[i]].tolist())
         if over.sees(place):
-            over.label(place, str(drawn[i]), ink)
+            words = ", ".join(map(str, numbers[i][:MOST_NUMBERS]))
+            over.label(place, words + "…" * (len(numbers[i]) > MOST_NUMBERS), ink)
 
 
 def _middles(columns: Columns) -> NDArray[np.float64]:
@@ -278,7 +350,7 @@ def findings(over: Overlay) -> None:
     """Each finding of a check: its steps, a ring with its number, and a list of what they are."""
     found = over.sheet.check()
     ink = "#ff9e80" if over.is_dark else "#b3261e"
-    page, pixel = over.page, over.pixel
+    pixel = over.pixel
     for number, one in enumerate(found, 1):
         for step in one.steps[:200]:
             if over.columns.is_drawn[step]:
@@ -290,15 +362,9 @@ def findings(over: Overlay) -> None:
         with over.nib.styled(ink=ink, line_width=2 * pixel, line_dash=()):
             over.nib.circle(11 * pixel)
         over.label(place + complex(20, 16) * pixel, str(number), ink, must=True)
-    listed = found[:MOST_FINDINGS]
-    room = page.width - 24 * pixel
-    for number, one in enumerate(listed, 1):
+    for number, one in enumerate(found[:MOST_FINDINGS], 1):
         lines = f" (line {', '.join(map(str, one.lines[:3]))})" if one.lines else ""
-        words = f"{number}  {one.rule}{lines}: {one.message}"
-        if (width := words_width(words, FONT * pixel)) > room:
-            words = words[: int(len(words) * room / width) - 1] + "…"
-        up = page.bottom + (34 + 20 * (len(listed) - number)) * pixel
-        over.label(complex(page.left + 12 * pixel, up), words, ink, align="start", must=True)
+        over.legend.append(Line(f"{number}  {one.rule}{lines}: {one.message}", ink))
 
 
 def _course_of(columns: Columns, step: int) -> list[complex]:

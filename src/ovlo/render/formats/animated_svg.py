@@ -39,6 +39,8 @@ def render(film: Film) -> bytes:
     """The animation as SVG."""
     places = svg.decimals(film.page)
     parts = [svg.head(film.page, places), *_Moving(film, places).elements()]
+    if film.pace.overlay:
+        parts += svg.elements(film.overlay, places)
     if film.pace.pointer:
         parts += _pointer(film, places)
     return "".join([*parts, "</svg>\n"]).encode()

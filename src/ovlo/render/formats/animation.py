@@ -11,15 +11,25 @@ from __future__ import annotations
 import io
 from bisect import bisect_right
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import cached_property
 from itertools import accumulate, pairwise
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
+import numpy as np
+from numpy.typing import NDArray
+
 from ovlo.core.paint.timeline import SECONDS
 from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.trail.columns import Columns
+from ovlo.core.values.colour import TRANSPARENT
 from ovlo.core.values.errors import BadValue
+from ovlo.render.additions.overlays import overlays_of
+from ovlo.render.additions.pointer import laid_over
 from ovlo.render.files import write
+from ovlo.render.formats.palette import Palette
+from ovlo.render.formats.png import rasterise
 from ovlo.render.moments import Moments
 from ovlo.render.page import Page
 
@@ -46,12 +56,18 @@ class Pace:
         Seconds the last frame stays.
     pointer : bool
         Whether the nib's pointer is shown, also at the end.
+    loops : int
+        How often it plays; 0 for ever.
+    overlay : tuple of str
+        Overlays that lie over every frame.
     """
 
     seconds: float = SECONDS
     fps: float = 25
     hold: float = 1
     pointer: bool = False
+    loops: int = 0
+    overlay: tuple[str, ...] = ()
 
 
 def film_of(sheet: Sheet, pace: Pace, scale: float = 1) -> Film:
@@ -98,9 +114,20 @@ class Film:
         from PIL import Image
 
         pixels = moments.frames.pixels.copy()
+        if self.pace.overlay:
+            laid_over(pixels, moments.frames.whole, self._overlay)
         moments.lay_on(pixels, share, self.pace.pointer)
         image = Image.fromarray(pixels)
         return image if self.page.paper.opacity < 1 else image.convert("RGB")
+
+    @cached_property
+    def overlay(self) -> Columns:
+        """The overlays, as marks of their own."""
+        return overlays_of(self.sheet, self.page, self.pace.overlay)
+
+    @cached_property
+    def _overlay(self) -> NDArray[np.uint8]:
+        return rasterise(self.overlay, replace(self.page, paper=TRANSPARENT))
 
     def save(self, path: Path, progress: Progress = id) -> None:
         """Write it in the format of the file's ending; `progress` is told of each frame that is done."""
@@ -135,15 +162,11 @@ class _Rest:
 
 
 def _gif(film: Film, progress: Progress) -> bytes:
-    """Every frame has the 256 colours of the last."""
-    from PIL import Image
+    """Every frame has the very colours of the drawing, and the most frequent others of the last."""
+    palette = Palette.of(film.last(), film)
 
-    last = reduced(film.last())
-
-    def change(number: int, image: Image.Image) -> Image.Image:
-        if number == len(film) - 1:
-            return last
-        return image.convert("RGB").quantize(palette=last, dither=Image.Dither.NONE)
+    def change(number: int, image: Image) -> Image:
+        return palette.reduced(image)
 
     return _encoded(film, progress, change, "GIF", film.durations(10), optimize=False, disposal=1)
 
@@ -152,18 +175,22 @@ def _as_it_is(_: int, image: Image) -> Image:
     return image
 
 
-def reduced(image: Image) -> Image:
-    """A picture in 256 colours, as a GIF has them."""
-    return image.convert("RGB").quantize(256)
-
-
 def _apng(film: Film, progress: Progress) -> bytes:
     return _encoded(film, progress, _as_it_is, "PNG", film.durations(1))
 
 
 def _webp(film: Film, progress: Progress) -> bytes:
-    how = {"lossless": True, "quality": 0, "method": 0}
+    # Without losses, a middling effort is several times smaller than the least; more takes much longer.
+    how = {"lossless": True, "quality": 50, "method": 2, "minimize_size": True}
     return _encoded(film, progress, _as_it_is, "WEBP", film.durations(1), **how)
+
+
+def _looped(film: Film, name: str) -> dict[str, int]:
+    """How often a file says that it plays: 0 for ever. A GIF that plays once says nothing."""
+    loops = film.pace.loops
+    if name == "GIF":
+        return {} if loops == 1 else {"loop": max(loops - 1, 0)}
+    return {"loop": loops}
 
 
 def _encoded(
@@ -174,7 +201,9 @@ def _encoded(
     progress(1)
     written = io.BytesIO()
     rest: Any = _Rest(film, change, progress)
-    first.save(written, name, save_all=True, append_images=rest, duration=durations, loop=0, **how)
+    first.save(
+        written, name, save_all=True, append_images=rest, duration=durations, **_looped(film, name), **how
+    )
     return written.getvalue()
 
 

@@ -25,11 +25,19 @@ MODULES = {
 }
 
 
+MOVING = (".gif", ".apng", ".webp")
+"""What only animations are written as."""
+
+
 def renderer_of(suffix: str, call: str) -> Renderer:
     """What renders files with this ending."""
     known = ", ".join(MODULES)
     if not suffix:
         raise BadValue(f"{call}: the file has no ending to tell its format; use one of {known}.")
+    if suffix.lower() in MOVING:
+        raise BadValue(
+            f"{call}: {suffix} is an animation, which `ovlo animate` writes; use one of {known} here."
+        )
     if suffix.lower() not in MODULES:
         near = arguments.near(suffix, MODULES)
         raise BadValue(f"{call}: there is no format {suffix!r}{near}; use one of {known}.")

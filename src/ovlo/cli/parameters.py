@@ -1,0 +1,90 @@
+"""A drawing's parameters at the terminal: `ovlo draw --list` shows them, `ovlo draw --ask` asks for each."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+
+import click
+
+from ovlo.cli.saying import say
+from ovlo.core.values.errors import BadUse, OvloError
+from ovlo.program.loading import AnyDrawing, Program
+from ovlo.program.parameters import MISSING, Parameter
+from ovlo.program.running import telling_where
+
+
+def show_list(program: Program) -> None:
+    """Print every drawing with its parameters, or the one named."""
+    if not program.declares:
+        say(f"{program.path} is a script: it has no drawings, and is run as it stands.")
+        return
+    with telling_where():
+        found = program.drawings()
+        chosen = [program.drawing()] if program.name else list(found.values())
+    if not chosen:
+        raise BadUse(f"{program.path} declares no drawing at its top level.")
+    say("\n\n".join(_described(drawing) for drawing in chosen))
+
+
+def _described(drawing: AnyDrawing) -> str:
+    summary = (drawing.__doc__ or "").strip().splitlines()
+    rows = [_row(parameter) for parameter in drawing._parameters.values()]
+    widths = [max((len(row[i]) for row in rows), default=0) for i in range(2)]
+    head = f"{drawing._name}: {summary[0]}" if summary else drawing._name
+    lines = [f"  {name:{widths[0]}}  {allowed:{widths[1]}}  {default}" for name, allowed, default in rows]
+    return "\n".join([head, *(line.rstrip() for line in lines)])
+
+
+def _row(parameter: Parameter) -> tuple[str, str, str]:
+    default = "must be given" if parameter.default is MISSING else f"default {parameter.shown_default}"
+    return parameter.name, parameter.allowed, default
+
+
+Draw = Callable[[dict[str, str], list[Path]], bool]
+
+
+def draw_each(program: Program, given: dict[str, str], targets: list[Path], draw: Draw) -> None:
+    """Ask and draw until no more pictures are wanted; each further one has a number in its file name."""
+    if not program.declares:
+        raise BadUse(f"{program.path} is a script, which has no parameters to ask for.")
+    with telling_where():
+        drawing = program.drawing()
+    drawing._read(given)
+    number, went_well = 1, True
+    try:
+        while True:
+            files = [_numbered(target, number) for target in targets]
+            went_well = draw(given | ask_all(drawing, given), files) and went_well
+            if not click.confirm("Draw another?", default=False):
+                break
+            number += 1
+    except click.Abort:
+        say("")  # the answers have come to an end
+    if not went_well:
+        raise SystemExit(1)
+
+
+def ask_all(drawing: AnyDrawing, given: dict[str, str]) -> dict[str, str]:
+    """An answer for each parameter that is not given yet."""
+    return {
+        name: _ask(parameter, drawing._name)
+        for name, parameter in drawing._parameters.items()
+        if name not in given
+    }
+
+
+def _ask(parameter: Parameter, call: str) -> str:
+    default = None if parameter.default is MISSING else parameter.shown_default
+    while True:
+        answer: str = click.prompt(f"{parameter.name} ({parameter.allowed})", default=default, type=str)
+        try:
+            parameter.read(answer, call)
+        except OvloError as error:
+            say(f"  {error}")
+            continue
+        return answer
+
+
+def _numbered(path: Path, number: int) -> Path:
+    return path if number == 1 else path.with_stem(f"{path.stem}-{number}")

@@ -1,0 +1,40 @@
+"""Blocks and loops that were made and never used: their line is told when they are thrown away.
+
+nib.lifted()    # NothingDone: lifted: a block does nothing by itself; …
+"""
+
+from __future__ import annotations
+
+import warnings
+from types import CodeType, FrameType
+
+from ovlo.core.trail.origins import line_of
+from ovlo.core.values.errors import NothingDone
+
+HOW = {
+    "area": 'area("tomato")',
+    "lifted": "lifted()",
+    "styled": 'styled(ink="tomato")',
+    "returning": "returning()",
+    "full_turn": "full_turn(4)",
+}
+"""How each is called."""
+
+
+class Unused:
+    """Something that does nothing by itself, and says so, with the line, when it is thrown away unused."""
+
+    __slots__ = ("_call", "_code", "_instruction")
+
+    MEND = ""
+
+    def __init__(self, call: str, made_at: FrameType) -> None:
+        self._call = call
+        self._code: CodeType | None = made_at.f_code
+        self._instruction = made_at.f_lasti
+
+    def __del__(self) -> None:
+        if self._code is not None:
+            line = line_of(self._code, self._instruction)
+            words = self.MEND.format(call=self._call, how=HOW[self._call])
+            warnings.warn_explicit(NothingDone(words), None, self._code.co_filename, line)

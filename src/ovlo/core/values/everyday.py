@@ -1,0 +1,126 @@
+"""Everyday words, ordered by meaning, and what does here what they say.
+
+    answer("setLineColour")     # 'nib.ink = "tomato" colours lines, fill="tomato" areas'
+
+A name somebody tried is taken apart into its words. The row that knows most of them answers.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable
+from functools import lru_cache
+
+from ovlo.core.values.arguments import nearest
+
+COLOUR = "colour color colours colors tint paint stroke shade"
+FILL = "fill filled filling"
+BACKGROUND = "background backdrop bg canvas"
+AHEAD = "move go ahead step advance run drive straight"
+
+MEANINGS: tuple[tuple[tuple[str, ...], str], ...] = (
+    # to look
+    ((BACKGROUND,), 'the colour behind a picture is its paper: Sheet(paper="aliceblue")'),
+    ((FILL,), 'an area is filled by `with nib.area("gold"):`, a shape by fill="gold"'),
+    ((COLOUR,), 'nib.ink = "tomato" colours lines, fill="tomato" areas'),
+    (("thick thickness thin width weight size stroke_width",), "nib.line_width = 4 is how wide lines are"),
+    (("dashed dotted dashes pattern",), "nib.line_dash = (6, 4) makes dashes of 6 and gaps of 4"),
+    (("opacity alpha transparency",), 'the opacity stands in the colour: nib.ink = "#ff634780"'),
+    (("ends endings",), 'nib.line_cap = "round" is how lines end'),
+    (("corners",), 'nib.line_join = "round" is how lines meet'),
+    (("style",), 'nib.ink, nib.line_width and the like; `with nib.styled(ink="tomato"):` for a block'),
+    # to move
+    (("backward backwards reverse retreat",), "nib.back(90) moves backwards"),
+    ((AHEAD, "to at"), "nib.line_to(x, y) goes to a point with a line, nib.travel_to(x, y) without"),
+    (("hop jump leap teleport warp place put",), "nib.travel_to(x, y) moves without a line"),
+    (("up raise",), "nib.lift() takes the pen off the paper"),
+    (("down drop",), "nib.lower() puts the pen on the paper"),
+    (("home origin start",), "nib.travel_to(0, 0) goes to the middle of the sheet"),
+    (("curve bend bow",), "nib.arc_left(radius, sweep) walks along a circle"),
+    (("line",), "nib.forward(90) draws a line ahead, nib.line_to(x, y) one to a point"),
+    ((AHEAD,), "nib.forward(90) moves ahead"),
+    # to turn
+    (("face point towards toward aim look",), "nib.aim_at(x, y) turns towards a point"),
+    (("direction bearing orientation angle",), "nib.heading tells where it points, nib.turn_to(90) sets it"),
+    (("rotate spin steer turn pivot veer swivel",), "nib.left(90) and nib.right(90) turn by an angle"),
+    (("radians",), "angles are degrees; math.degrees(…) makes them of radians"),
+    # to show
+    (
+        ("hide hidden invisible cursor arrow",),
+        "nib.pointer = None hides the pointer, which only replays show",
+    ),
+    (("show display view window open watch",), "sheet.show() or kite.show() replays the picture"),
+    (("export store",), 'sheet.save("kite.svg") writes the picture'),
+    # to write
+    (("write print label say letter caption words",), 'nib.text("Kite day") writes at the nib'),
+    # to wait
+    (("wait sleep delay hold",), "nib.pause(0.5) lets replays hold for half a second"),
+    (("fast slow speed pace quick tempo",), "sheet.show(seconds=10) says how long a replay takes"),
+    # to repeat
+    (("repeat times loop again",), "for _ in nib.full_turn(4): repeats, with a turn after each"),
+    # to draw
+    (("square rect box quadrilateral",), "nib.rectangle(60, 60) draws a square around the nib"),
+    (("triangle",), "nib.polygon(3, radius=60) draws a triangle around the nib"),
+    (("pentagon",), "nib.polygon(5, radius=60) draws a pentagon around the nib"),
+    (("hexagon",), "nib.polygon(6, radius=60) draws a hexagon around the nib"),
+    (("octagon",), "nib.polygon(8, radius=60) draws an octagon around the nib"),
+    (("oval",), "nib.ellipse(90, 60) draws an oval around the nib"),
+    (("ring round disc disk",), "nib.circle(30) draws a circle around the nib"),
+    (("dot spot",), 'nib.circle(2, fill="black", outline=False) draws a dot'),
+    (("draw",), "nib.forward(90) draws a line, nib.circle(30) a circle"),
+    (("image picture icon",), 'nib.stamp(Motif.from_svg("gull.svg")) lays a picture here'),
+    # to undo
+    (("erase wipe reset undo delete remove empty",), "sheet.clear() takes all marks away"),
+    # chance
+    (
+        ("random rand shuffle choice chance",),
+        "nib.dice.integer(1, 6), .pick(…) and .shuffled(…) are chance",
+    ),
+    # middle
+    (("center centre middle",), "(0, 0) is the middle of the sheet; shapes are drawn around the nib"),
+    (("position pos coordinates location",), "nib.position is where the nib stands: x, y"),
+    (("pen pencil brush",), "sheet.new_nib() makes a nib, which is the pen"),
+)
+"""Rows of one or more groups of words, of each of which a name must have one; and the answer."""
+
+SINGLE = tuple(
+    dict.fromkeys(word for groups, _ in MEANINGS if len(groups) == 1 for word in groups[0].split())
+)
+"""Words that are answered when they stand alone."""
+
+
+@lru_cache(maxsize=1024)
+def answer(name: str) -> str:
+    """What does here what a name says; "" for names of other meaning."""
+    words = set(words_of(name))
+    best, most = "", 0
+    for groups, found in MEANINGS:
+        hits = sum(bool(words & set(group.split())) for group in groups)
+        if hits == len(groups) > most:
+            best, most = found, hits
+    return best
+
+
+def words_of(name: str) -> list[str]:
+    """`setLineColour` and `set_line_colour` as set, line, colour."""
+    parted = re.sub(r"(?<=[a-z0-9])(?=[A-Z])", "_", name)
+    return [word.lower() for word in re.split(r"[_\W\d]+", parted) if word]
+
+
+def is_slip(name: str, known: str) -> bool:
+    """Whether a name is a slip of the fingers: one letter off, or two that changed places."""
+    from difflib import SequenceMatcher  # only a mistake needs it
+
+    return SequenceMatcher(None, name.lower(), known.lower()).ratio() > 0.85
+
+
+def unknown(owner: str, name: str, known: Iterable[str]) -> str:
+    """A sentence for a name that somebody's things have not: the nearest one, or what it means."""
+    near = nearest(name, [word for word in known if not word.startswith("_")])
+    if near and is_slip(name, near[0]):
+        return f"{owner} has no {name!r}; did you mean {near[0]}?"
+    if found := answer(name):
+        return f"{owner} has no {name!r}; {found}."
+    if near:
+        return f"{owner} has no {name!r}; did you mean {' or '.join(near)}?"
+    return f"{owner} has no {name!r}."

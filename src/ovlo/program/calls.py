@@ -1,0 +1,207 @@
+"""Calls that went wrong: what Python says of them, in the words of the program that made them.
+
+mend("nib.polygon() takes 2 positional arguments but 3 were given", place)
+"""
+
+from __future__ import annotations
+
+import ast
+import inspect
+import re
+from collections.abc import Callable
+from functools import lru_cache
+from pathlib import Path
+from types import FunctionType, TracebackType
+
+import ovlo
+from ovlo.core.pen.unused import HOW
+from ovlo.core.sheet.nib import Nib
+from ovlo.core.values.arguments import nearest
+from ovlo.core.values.everyday import COLOUR
+
+SET = ("ink", "line_width", "line_dash", "line_cap", "line_join", "pointer")
+READ = ("position", "heading", "pose", "is_lifted", "sheet", "dice")
+SIZES = {"polygon": "the size needs its name: radius={size} or side_length={size}"}
+
+NUMBERS = ("no values", "one value", "two values", "three values", "four values")
+
+
+def mend(message: str, place: TracebackType) -> str:
+    """What was meant by a call that Python refuses; "" where that is not known."""
+    node = node_at(place)
+    match = re.match(r"([\w.]+(?:\.<locals>\.\w+)*)\(\) (takes|got|missing)", message)
+    if match:
+        return _wrong_arguments(match[1], message, node, place)
+    if "object is not callable" in message and isinstance(node, ast.Call):
+        return _not_called(node)
+    if "does not support the context manager" in message:
+        return _not_opened(place)
+    if "'method' object is not iterable" in message:
+        return _not_looped(place)
+    if "'method' object is not subscriptable" in message and isinstance(node, ast.Subscript):
+        return f"a call has round brackets: {ast.unparse(node.value)}({ast.unparse(node.slice)})"
+    return ""
+
+
+def _wrong_arguments(qualname: str, message: str, node: ast.AST | None, place: TracebackType) -> str:
+    function, is_ours = _function(qualname, place)
+    if function is None:
+        return ""
+    name = qualname.rpartition(".")[2]
+    values = [ast.unparse(value) for value in node.args] if isinstance(node, ast.Call) else []
+    parameters = list(inspect.signature(function).parameters.values())
+    if not is_ours:
+        return _forgotten_nib(name, parameters, values, place)
+    if name == "__init__":
+        name = qualname.split(".")[0]
+    if parameters and parameters[0].name in ("self", "cls"):
+        parameters = parameters[1:]
+    return _of_ours(name, message, parameters, values, node)
+
+
+def _of_ours(
+    name: str,
+    message: str,
+    parameters: list[inspect.Parameter],
+    values: list[str],
+    node: ast.AST | None,
+) -> str:
+    by_place = [one.name for one in parameters if one.kind is one.POSITIONAL_OR_KEYWORD]
+    by_name = [one.name for one in parameters if one.kind is one.KEYWORD_ONLY]
+    if "unexpected keyword" in message:
+        return _unknown_keyword(name, message.split("'")[1], by_place + by_name, node)
+    if "multiple values" in message:
+        return f"{name}: {message.split(chr(39))[1]} is given twice, by its place and by its name"
+    if "missing" in message:
+        missing = re.findall(r"'(\w+)'", message)
+        example = ", ".join(one.name for one in parameters if one.default is one.empty)
+        return f"{name} needs {' and '.join(missing)}: write {name}({example})"
+    count = len(by_place)
+    takes = NUMBERS[count] if count < len(NUMBERS) else f"{count} values"
+    names = f", {', '.join(by_place)}" if by_place else ""
+    if name in SIZES and len(values) > count:
+        return f"{name} takes {takes}{names}; {SIZES[name].format(size=values[count])}"
+    others = f"; these need their names: {', '.join(f'{one}=…' for one in by_name)}" if by_name else ""
+    return f"{name} takes {takes}{names}{others}"
+
+
+def _unknown_keyword(name: str, given: str, known: list[str], node: ast.AST | None) -> str:
+    value = "…"
+    for keyword in node.keywords if isinstance(node, ast.Call) else ():
+        if keyword.arg == given:
+            value = ast.unparse(keyword.value)
+    if given in COLOUR.split() and ("fill" in known or "ink" in known):
+        meant = f"write {'fill' if 'fill' in known else 'ink'}={value}"
+        if "fill" in known:
+            meant += f", or set nib.ink = {value} for its line"
+    elif given in COLOUR.split():
+        meant = f"set nib.ink = {value} before it"
+    elif near := nearest(given, known):
+        meant = f"did you mean {near[0]}={value}?"
+    else:
+        meant = "" if known else "it takes no values"
+    listed = f" It takes {', '.join(known)}." if known else ""
+    return f"{name} has no {given}=; {meant or 'look at its names.'}{listed}".replace("?.", "?")
+
+
+def _forgotten_nib(
+    name: str, parameters: list[inspect.Parameter], values: list[str], place: TracebackType
+) -> str:
+    """A user's own function that was called without its nib."""
+    names = [one.name for one in parameters]
+    if not names or not values or len(values) >= len(names):
+        return ""
+    if names[0] not in ("nib", "pen") or isinstance(_value(values[0], place), Nib):
+        return ""
+    return (
+        f"{name} takes {', '.join(names)}; {values[0]} went to {names[0]}: "
+        f"write {name}({names[0]}, {', '.join(values)})"
+    )
+
+
+def _not_called(node: ast.Call) -> str:
+    called = node.func
+    if not isinstance(called, ast.Attribute):
+        return ""
+    thing, name = ast.unparse(called), called.attr
+    if name in SET:
+        value = ast.unparse(node.args[0]) if node.args else "…"
+        return f"{name} is set with =: {thing} = {value}"
+    if name in READ or name in ("x", "y", "width", "height", "trail", "nibs", "seed", "box", "end"):
+        return f"{name} is read without brackets: {thing}"
+    return ""
+
+
+def _not_opened(place: TracebackType) -> str:
+    for node in _nodes_on_line(place):
+        for item in node.items if isinstance(node, ast.With) else ():
+            opened = item.context_expr
+            if isinstance(opened, ast.Attribute) and opened.attr in HOW:
+                return f"a block is called: with {ast.unparse(opened.value)}.{HOW[opened.attr]}:"
+    return ""
+
+
+def _not_looped(place: TracebackType) -> str:
+    for node in _nodes_on_line(place):
+        if isinstance(node, ast.For) and isinstance(node.iter, ast.Attribute):
+            return f"the loop is called: for {ast.unparse(node.target)} in {ast.unparse(node.iter)}(4):"
+    return ""
+
+
+# ── the source of a call ──────────────────────────────────────────────────────────────────────────────────
+
+
+def node_at(place: TracebackType) -> ast.AST | None:
+    """The part of the source that was being executed."""
+    positions = list(place.tb_frame.f_code.co_positions())
+    number = place.tb_lasti // 2
+    if number >= len(positions):
+        return None
+    span = positions[number]
+    for node in _nodes_on_line(place):
+        where = tuple(
+            getattr(node, name, None) for name in ("lineno", "end_lineno", "col_offset", "end_col_offset")
+        )
+        if where == span and isinstance(node, ast.expr):
+            return node
+    return None
+
+
+def _nodes_on_line(place: TracebackType) -> list[ast.AST]:
+    tree = _tree(place.tb_frame.f_code.co_filename)
+    if tree is None:
+        return []
+    return [node for node in ast.walk(tree) if _covers(node, place.tb_lineno)]
+
+
+def _covers(node: ast.AST, line: int) -> bool:
+    first, last = getattr(node, "lineno", None), getattr(node, "end_lineno", None)
+    return first is not None and last is not None and first <= line <= last
+
+
+@lru_cache(maxsize=8)
+def _tree(file: str) -> ast.Module | None:
+    try:
+        return ast.parse(Path(file).read_bytes())
+    except (OSError, SyntaxError, ValueError, RecursionError):
+        return None
+
+
+def _function(qualname: str, place: TracebackType) -> tuple[Callable[..., object] | None, bool]:
+    """The function that Python's message names, and whether it is one of ours."""
+    parts = [part for part in qualname.split(".") if part != "<locals>"]
+    first = Nib if parts[0] == "nib" else getattr(ovlo, parts[0], None) if parts[0] in ovlo.__all__ else None
+    if first is not None:
+        found = inspect.getattr_static(first, parts[1], None) if len(parts) > 1 else first
+        found = getattr(found, "__func__", found)
+        return (found if isinstance(found, FunctionType) else None), True
+    frame = place.tb_frame
+    found = frame.f_locals.get(parts[-1], frame.f_globals.get(parts[-1]))
+    found = getattr(found, "_function", found)  # a drawing is called like its function
+    return (found if isinstance(found, FunctionType) else None), False
+
+
+def _value(source: str, place: TracebackType) -> object:
+    """What a plain name stands for where the program is."""
+    frame = place.tb_frame
+    return frame.f_locals.get(source, frame.f_globals.get(source))

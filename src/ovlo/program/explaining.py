@@ -1,0 +1,187 @@
+"""What went wrong in a user's program, for people: their own lines, what was meant, and what to write.
+
+    explained(error)    # '  File "kite.py", line 7, in kite\\n    nib.foward(90)\\nnib has no 'foward'; …'
+
+Python's own errors about names and calls are answered from the objects they hold and from the source line.
+"""
+
+from __future__ import annotations
+
+import builtins
+import sysconfig
+import traceback
+from collections.abc import Callable
+from functools import lru_cache
+from pathlib import Path
+from types import TracebackType
+
+import ovlo
+from ovlo.core.sheet.host import Stop
+from ovlo.core.sheet.nib import Nib
+from ovlo.core.values.arguments import brief, nearest
+from ovlo.core.values.colour_names import NAMED
+from ovlo.core.values.errors import OvloError
+from ovlo.core.values.everyday import answer, unknown
+from ovlo.program import calls
+
+MOST_LINES = 8
+"""Of a traceback; of a longer one the beginning and the end are shown."""
+
+
+def explained(error: BaseException) -> str:
+    """An error with the lines of the user's own program that led to it."""
+    frames = users_frames(error)
+    if isinstance(error, RecursionError):
+        return _endless(frames)
+    lines = "".join(traceback.format_list(_shortened(frames)))
+    if isinstance(error, Stop):
+        return f"Stopped: {error}. It was in\n{lines}".rstrip()
+    return f"{lines}{told(error)}".rstrip()
+
+
+def in_brief(error: BaseException) -> str:
+    """An error in one line, with the last of the user's lines."""
+    frames = users_frames(error)
+    if isinstance(error, RecursionError):
+        return _endless(frames)
+    place = f"line {frames[-1].lineno}: " if frames else ""
+    if isinstance(error, Stop):
+        return f"{place}Stopped: {error}."
+    return f"{place}{told(error)}"
+
+
+def told(error: BaseException) -> str:
+    """What an error says, without its lines: in our words where we know what was meant."""
+    if isinstance(error, OvloError):
+        return str(error) or type(error).__name__
+    for kind, mend in MENDS.items():
+        if isinstance(error, kind) and (words := mend(error)):
+            return f"{type(error).__name__}: {words}"
+    return "".join(traceback.format_exception_only(error)).rstrip()
+
+
+def users_frames(error: BaseException) -> traceback.StackSummary:
+    """The frames of a traceback that are the user's own."""
+    frames = traceback.extract_tb(error.__traceback__)
+    return traceback.StackSummary.from_list([frame for frame in frames if is_users(frame.filename)])
+
+
+def _shortened(frames: traceback.StackSummary) -> list[traceback.FrameSummary]:
+    return list(frames) if len(frames) <= MOST_LINES else [frames[0], *frames[1 - MOST_LINES :]]
+
+
+def _last_users(error: BaseException) -> TracebackType | None:
+    """The innermost part of a traceback that is the user's own."""
+    found, part = None, error.__traceback__
+    while part is not None:
+        if is_users(part.tb_frame.f_code.co_filename):
+            found = part
+        part = part.tb_next
+    return found
+
+
+# ── names ─────────────────────────────────────────────────────────────────────────────────────────────────
+
+
+def _unknown_name(error: BaseException) -> str:
+    assert isinstance(error, NameError)
+    if isinstance(error, UnboundLocalError):
+        return ""
+    name = error.name or ""
+    if name in ovlo.__all__:
+        return f"{name} is one of Ovlo's names; write at the top: from ovlo import {name}"
+    if name in dir(Nib):
+        return f"{name} is what a nib does; write nib.{name}{'(…)' if callable(getattr(Nib, name)) else ''}"
+    if name.lower() in NAMED:
+        return f'a colour is written in quotes: "{name}"'
+    place = _last_users(error)
+    known = [*dir(builtins), *ovlo.__all__]
+    if place is not None:  # of two names of the same letters the program's own is meant
+        known += [*place.tb_frame.f_globals, *place.tb_frame.f_locals]
+    if near := nearest(name, [word for word in known if not word.startswith("_")]):
+        of_ours = near[0] in ovlo.__all__ and place is not None and near[0] not in place.tb_frame.f_globals
+        more = f" It comes with: from ovlo import {near[0]}" if of_ours else ""
+        return f"there is no {name!r} here; did you mean {' or '.join(near)}?{more}"
+    found = answer(name)
+    return f"there is no {name!r} here; {found}" if found else ""
+
+
+def _unknown_attribute(error: BaseException) -> str:
+    assert isinstance(error, AttributeError)
+    thing, name = error.obj, error.name
+    if name is None:  # where a name is set, Python tells it in words only
+        parts = str(error).split("'")
+        if len(parts) < 4 or parts[1] not in ("Nib", *ovlo.__all__):
+            return ""
+        return unknown(parts[1].lower(), parts[3], dir(getattr(ovlo, parts[1])))
+    if thing is ovlo:
+        return unknown("ovlo", name, ovlo.__all__)
+    if isinstance(thing, Nib) or thing is Nib:
+        return unknown("nib", name, dir(Nib))
+    place = _last_users(error)
+    if place is not None and name in dir(Nib):
+        code = place.tb_frame.f_code
+        first = code.co_varnames[0] if code.co_argcount else ""
+        if first and place.tb_frame.f_locals.get(first, error) is thing and not isinstance(thing, type):
+            return (
+                f"{brief(thing)} went to {first}, which is no nib; "
+                f"give the nib first: {code.co_name}({first}, {brief(thing)})"
+            )
+    if type(thing).__module__.partition(".")[0] == "ovlo":
+        return unknown(type(thing).__name__.lower().removesuffix("reader"), name, dir(thing))
+    near = nearest(name, [word for word in dir(thing) if not word.startswith("_")])
+    return f"{brief(thing)} has no {name!r}; did you mean {' or '.join(near)}?" if near else ""
+
+
+def _unknown_import(error: BaseException) -> str:
+    assert isinstance(error, ImportError)
+    if error.name == "ovlo" and "cannot import name" in str(error):
+        return unknown("ovlo", str(error).split("'")[1], ovlo.__all__)
+    if isinstance(error, ModuleNotFoundError) and nearest(error.name, ["ovlo"]):
+        return f"there is no module {error.name!r}; did you mean ovlo?"
+    return ""
+
+
+def _wrong_call(error: BaseException) -> str:
+    place = _last_users(error)
+    return calls.mend(str(error), place) if place is not None else ""
+
+
+MENDS: dict[type[BaseException], Callable[[BaseException], str]] = {
+    NameError: _unknown_name,
+    AttributeError: _unknown_attribute,
+    ImportError: _unknown_import,
+    TypeError: _wrong_call,
+}
+"""What says of each kind of error what was meant; "" where it does not know."""
+
+
+# ── recursion, and whose files are whose ──────────────────────────────────────────────────────────────────
+
+
+def _endless(frames: traceback.StackSummary) -> str:
+    """A recursion without end, in a sentence."""
+    if not frames:
+        return "RecursionError: a function calls itself without end."
+    turning = frames[-20:]
+    names = list(dict.fromkeys(frame.name for frame in turning))
+    last = turning[-1]
+    who = f"{names[0]} calls itself" if len(names) == 1 else f"{', '.join(names)} call each other"
+    return (
+        f"{last.filename}, line {last.lineno}: {who} without end (it got {len(frames)} calls deep). "
+        "Give it a case in which it only returns, such as: if depth == 0: return."
+    )
+
+
+@lru_cache(maxsize=256)
+def is_users(filename: str) -> bool:
+    """Whether a file is the user's own: not of Ovlo, Python, or an installed library."""
+    if filename.startswith("<"):
+        return False
+    path = Path(filename).resolve()
+    package = Path(ovlo.__file__).parent
+    if path.is_relative_to(package / "examples"):
+        return True
+    paths = sysconfig.get_paths()
+    others = [package, *(Path(paths[key]).resolve() for key in ("stdlib", "purelib", "platlib"))]
+    return not any(path.is_relative_to(folder) for folder in others)

@@ -1,0 +1,307 @@
+"""The mistake a beginner makes next: each answer names the line, what was meant, and what to write."""
+
+from __future__ import annotations
+
+import re
+import subprocess
+import sys
+import textwrap
+from pathlib import Path
+
+import pytest
+
+from ovlo import OvloError
+from ovlo.program.loading import load
+from ovlo.program.running import Limits, run_program
+
+HEAD = "from ovlo import Colour, Motif, Sheet, blend, drawing, ramp\n\n@drawing()\ndef kite(nib, side=90):\n"
+
+SLIPS = {
+    # names: a slip of the fingers
+    "nib.foward(90)": "did you mean forward?",
+    "nib.fowrard(90)": "forward",
+    "nib.lefft(90)": "did you mean left?",
+    "nib.rihgt(90)": "did you mean right?",
+    "nib.circel(30)": "did you mean circle?",
+    "nib.poligon(5, radius=9)": "did you mean polygon?",
+    "nib.travelto(0, 0)": "did you mean travel_to?",
+    "nib.lineTo(0, 0)": "did you mean line_to?",
+    "nib.line_widht = 3": "did you mean line_width?",
+    "nib.Forward(90)": "did you mean forward?",
+    "nib.sheet.sav('a.svg')": "did you mean save?",
+    "nib.sheet.widht": "did you mean width?",
+    "nib.dice.shufled([1])": "did you mean shuffled?",
+    # names: everyday words
+    "nib.colour = 'red'": 'nib.ink = "tomato"',
+    "nib.color = 'red'": 'nib.ink = "tomato"',
+    "nib.tint('red')": 'nib.ink = "tomato"',
+    "nib.thickness = 3": "nib.line_width = 4",
+    "nib.width = 3": "nib.line_width = 4",
+    "nib.background = 'navy'": "Sheet(paper=",
+    "nib.setLineColour('red')": 'nib.ink = "tomato"',
+    "nib.set_colour('red')": 'nib.ink = "tomato"',
+    "nib.fill('red')": 'with nib.area("gold"):',
+    "nib.begin_fill()": 'with nib.area("gold"):',
+    "nib.fill_colour = 'red'": 'with nib.area("gold"):',
+    "nib.line_weight = 2": "nib.line_width = 4",
+    "nib.move(90)": "nib.forward(90)",
+    "nib.go(90)": "nib.forward(90)",
+    "nib.move_to(9, 9)": "nib.line_to(x, y)",
+    "nib.backward(90)": "nib.back(90)",
+    "nib.hop(9)": "nib.travel_to(x, y)",
+    "nib.jump(9, 9)": "nib.travel_to(x, y)",
+    "nib.up()": "nib.lift()",
+    "nib.pen_up()": "nib.lift()",
+    "nib.down()": "nib.lower()",
+    "nib.raise_pen()": "nib.lift()",
+    "nib.rotate(90)": "nib.left(90)",
+    "nib.turn(90)": "nib.left(90)",
+    "nib.spin(90)": "nib.left(90)",
+    "nib.face(0, 0)": "nib.aim_at(x, y)",
+    "nib.look_at(0, 0)": "nib.aim_at(x, y)",
+    "nib.direction": "nib.heading",
+    "nib.hide()": "nib.pointer = None",
+    "nib.cursor = None": "nib.pointer = None",
+    "nib.write('Hi')": "nib.text(",
+    "nib.print('Hi')": "nib.text(",
+    "nib.label('Hi')": "nib.text(",
+    "nib.wait(1)": "nib.pause(0.5)",
+    "nib.sleep(1)": "nib.pause(0.5)",
+    "nib.speed(3)": "sheet.show(seconds=10)",
+    "nib.repeat(4)": "nib.full_turn(4)",
+    "nib.square(60)": "nib.rectangle(60, 60)",
+    "nib.draw_square(60)": "nib.rectangle(60, 60)",
+    "nib.triangle(60)": "nib.polygon(3, radius=60)",
+    "nib.oval(60, 30)": "nib.ellipse(90, 60)",
+    "nib.ring(9)": "nib.circle(30)",
+    "nib.dot(4)": "nib.circle(2",
+    "nib.erase()": "sheet.clear()",
+    "nib.undo()": "sheet.clear()",
+    "nib.reset()": "sheet.clear()",
+    "nib.sheet.wipe()": "sheet.clear()",
+    "nib.random(1, 6)": "nib.dice.integer(1, 6)",
+    "nib.center()": "the middle of the sheet",
+    "nib.sheet.background = 'navy'": "Sheet(paper=",
+    "nib.sheet.forward(90)": "nib.forward",
+    "nib.dice.random()": "nib.dice.integer(1, 6)",
+    "Motif.record(lambda n: n.forward(9)).rotate(9)": "by an angle",
+    # names that are not there
+    "forward(90)": "write nib.forward(…)",
+    "nibb.forward(90)": "did you mean nib?",
+    "nib.forward(sides)": "did you mean side?",
+    "nib.ink = red": 'written in quotes: "red"',
+    "shift_hue('red', 30)": "from ovlo import shift_hue",
+    "Color('red')": "did you mean Colour?",
+    # counts and keywords
+    "nib.polygon(5, 60)": "takes one value, sides; the size needs its name: radius=60 or side_length=60",
+    "nib.forward()": "forward needs distance: write forward(distance)",
+    "nib.forward(9, 9)": "forward takes one value, distance",
+    "nib.left(90, 5)": "left takes one value, angle",
+    "nib.circle()": "circle needs radius",
+    "nib.line_by(5)": "line_by needs dy",
+    "nib.arc_left(50)": "arc_left needs sweep",
+    "nib.circle(30, color='red')": "write fill='red'",
+    "nib.circle(30, colour='red')": "write fill='red'",
+    "nib.text('Hi', colour='red')": "set nib.ink = 'red' before it",
+    "nib.circle(radius=30, radus=3)": "did you mean radius=3?",
+    "nib.star(5, 60, steps=2)": "star has no steps=",
+    "nib.forward(distance=9, speed=3)": "It takes distance",
+    "nib.circle(30, radius=30)": "radius is given twice",
+    "nib.dice.integer(6)": "integer needs high",
+    "ramp('red', 'blue')": "ramp needs count",
+    "nib.lift(5)": "lift takes no values",
+    # types and forgotten words
+    "nib.forward('90')": "write it without quotes",
+    "nib.forward('ninety')": "give a number such as 90",
+    "nib.forward(None)": "distance must be a number, not None",
+    "nib.circle(30, 'red')": "fill='red'",
+    "nib.ink('red')": "ink is set with =: nib.ink = 'red'",
+    "nib.line_width(4)": "line_width is set with =: nib.line_width = 4",
+    "nib.heading = 90": "use turn_to(90)",
+    "nib.position = (3, 4)": "use travel_to(x, y)",
+    "nib.is_lifted = True": "use lift(), lower()",
+    "nib.position()": "read without brackets: nib.position",
+    "nib.heading()": "read without brackets: nib.heading",
+    "nib.forward[90]": "round brackets: nib.forward(90)",
+    "nib.ink = '#2a9d8'": "of 5 digits; it has 3, 4, 6 or 8",
+    "nib.ink = '#gggggg'": "with 'g'; it has",
+    "nib.ink = 'tomatoe'": "did you mean 'tomato'",
+    "nib.ink = (255, 0, 0)": "Colour.from_rgb(red, green, blue)",
+    "nib.polygon(2, radius=9)": "sides must be at least 3",
+    "Sheet(paper='A4')": 'A4 is 210 × 297 mm: Sheet(210, 297, unit="mm")',
+    "Sheet('A5')": "A5 is 148 × 210 mm",
+    "from ovlo import Nib; Nib()": "sheet.new_nib()",
+    "if nib.lifted(): pass": "nib.is_lifted",
+    "with nib.area: pass": 'with nib.area("tomato"):',
+    "with nib.lifted: pass": "with nib.lifted():",
+    "for _ in nib.full_turn: pass": "in nib.full_turn(4):",
+    "square(80)": "write square(nib, 80)",
+    "bow(80)": "bow(nib, 80)",
+    "nib.stamp(square)": "Motif.record(…) makes one of a function",
+    "nib.spiral(3, 50, growth='fast')": "growth must be one of",
+    # what does nothing
+    "nib.lifted()": "write `with nib.lifted():`",
+    "nib.area('tomato')": 'write `with nib.area("tomato"):`',
+    "nib.styled(ink='red')": 'write `with nib.styled(ink="tomato"):`',
+    "nib.returning()": "write `with nib.returning():`",
+    "nib.full_turn(4)": "write `for _ in nib.full_turn(4):`",
+}
+
+TAIL = "\ndef square(nib, side):\n    nib.forward(side)\n\ndef bow(nib, size=9):\n    nib.forward(size)\n"
+
+OURS = re.compile(
+    r"Shapes|Steering|Blocks|Travels|Looks|Arcs|Walks|Words\b|_Word|BadType|BadValue|BadUse|UnknownName|"
+    r"ovlo[./]core|site-packages|Traceback|\bself\b|__init__"
+)
+
+
+def files(code: str) -> str:
+    return f"{HEAD}    {code}\n{TAIL}"
+
+
+def answer(path) -> str:
+    try:
+        outcome = run_program(load(str(path)), limits=Limits(seconds=20))
+    except OvloError as error:
+        return str(error)
+    return "\n".join([outcome.trouble, *outcome.notices])
+
+
+def test_the_table_is_long_enough():
+    assert len(SLIPS) + len(WHOLE) >= 90
+
+
+@pytest.mark.parametrize("code", SLIPS)
+def test_a_slip_is_answered_with_its_line_and_the_mend(code, program):
+    said = answer(program(files(code)))
+    assert SLIPS[code] in said
+    assert "line 5" in said
+    assert not OURS.search(said.replace("from ovlo import Nib; Nib()", ""))
+
+
+WHOLE = {
+    "from ovlo import Color\n": ("did you mean Colour?", "line 1"),
+    "from ovlo import drawing\n@drawing()\ndef kite(nib, sail: Colour = 'red'):\n    pass\n": (
+        "from ovlo import Colour",
+        "line 3",
+    ),
+    "def kite(nib):\n    nib.forward(9)\n": ("Put @drawing above `def kite`", "from ovlo import drawing"),
+    "import ovl\n": ("did you mean ovlo?", "line 1"),
+    "from ovlo import Sheet\nsheet = Sheet()\nsheet.forward(9)\n": ("nib = sheet.new_nib()", "line 3"),
+    "from ovlo import drawing\n@drawing()\ndef kite():\n    pass\n": ("must take the nib first", "line 3"),
+    "import ovlo\novlo.sheet()\n": ("Sheet", "line 2"),
+}
+
+
+@pytest.mark.parametrize("code", WHOLE)
+def test_a_whole_file_is_answered(code, program):
+    said = answer(program(code))
+    for words in WHOLE[code]:
+        assert words in said or words.startswith("line")
+    assert not OURS.search(said)
+
+
+@pytest.mark.parametrize(
+    "code", ["nib.foward(90)", "nib.colour = 'red'", "nib.polygon(5, 60)", "nib.lifted()"]
+)
+@pytest.mark.parametrize("command", ["draw", "check", "steps"])
+def test_commands_answer_alike(code, command, ovlo_command, program):
+    done = ovlo_command(command, program(files(code)))
+    assert SLIPS[code] in done.stderr
+    assert "line 5" in done.stderr
+
+
+PLAIN = ["nib.colour = 'red'", "nib.ink('red')", "nib.heading = 90", "nib.lifted()", "nib.circle(30, 'red')"]
+
+
+@pytest.mark.parametrize("code", PLAIN)
+def test_plain_python_answers_too(code, program, tmp_path):
+    path = program(files(code) + "\nkite.run()\n")
+    done = subprocess.run([sys.executable, path], cwd=tmp_path, capture_output=True, text=True, timeout=60)
+    assert SLIPS[code] in done.stderr
+    assert "line 5" in done.stderr or "kite.py:5:" in done.stderr
+    assert not re.search(r"Shapes|Steering|ovlo\.core\.values", done.stderr)
+
+
+def test_a_notebook_shows_the_lines_of_the_program_alone(program):
+    path = program(files("nib.circle(-5)"))
+    scope: dict[str, object] = {"__name__": "kite"}
+    exec(compile(path.read_text(), str(path), "exec"), scope)
+    with pytest.raises(OvloError) as failed:
+        scope["kite"].run()
+    shown = "".join(failed.value._render_traceback_())
+    assert "nib.circle(-5)" in shown
+    assert "/core/" not in shown
+
+
+@pytest.mark.parametrize("command", ["draw", "check", "steps"])
+def test_a_recursion_900_deep_is_no_mistake(command, ovlo_command, program):
+    path = program(
+        "from ovlo import Motif, drawing\n\n@drawing()\ndef kite(nib, depth=900):\n    nib.forward(0.1)\n"
+        "    nib.left(1)\n    if depth:\n        kite(nib, depth - 1)\n\n"
+        "@drawing()\ndef tail(nib, depth=900):\n"
+        "    nib.forward(0.01)\n    if depth:\n        nib.stamp(Motif.record(tail, depth - 1))\n"
+    )
+    assert ovlo_command(command, f"{path}:kite").returncode == 0
+    done = ovlo_command(command, f"{path}:tail")
+    assert done.returncode == 0
+
+
+def test_an_endless_recursion_is_told(ovlo_command, program):
+    path = program("from ovlo import drawing\n\n@drawing()\ndef kite(nib):\n    nib.left(1)\n    kite(nib)\n")
+    done = ovlo_command("draw", path)
+    assert done.returncode == 1
+    assert "kite calls itself without end" in done.stderr
+
+
+def test_a_failed_run_does_not_replace_a_good_picture(ovlo_command, program, tmp_path):
+    path = program(files("nib.forward(9)"))
+    assert ovlo_command("draw", path).returncode == 0
+    good = (tmp_path / "kite.svg").read_bytes()
+    program(files("nib.forward('x')"))
+    done = ovlo_command("draw", path)
+    assert (done.returncode, "stays as it was" in done.stdout) == (1, True)
+    assert (tmp_path / "kite.svg").read_bytes() == good
+    program(files("nib.forward(5); nib.forward('x')"))
+    assert ovlo_command("draw", path).returncode == 1
+    assert (tmp_path / "kite.svg").read_bytes() != good
+
+
+def test_a_seed_that_changes_nothing_is_told(ovlo_command, program):
+    assert "--seed" in ovlo_command("draw", program(files("nib.forward(9)")), "--seed", "4").stderr
+    assert (
+        "--seed"
+        not in ovlo_command("draw", program(files("nib.travel_to(nib.dice.point())")), "--seed", "4").stderr
+    )
+
+
+def test_what_nobody_saved_is_told_at_the_end(program, tmp_path):
+    def run(code: str) -> str:
+        done = subprocess.run([sys.executable, program(code)], cwd=tmp_path, capture_output=True, text=True)
+        return done.stderr
+
+    sheet = "from ovlo import Sheet\nsheet = Sheet()\nsheet.new_nib().forward(9)\n"
+    assert run(files("pass")) == (
+        'Ovlo: the drawing kite was never saved or shown; end the file with kite.save("kite.svg")\n'
+    )
+    assert 'end the file with sheet.save("kite.svg")' in run(sheet)
+    assert run(files("pass") + "kite.save('a.svg')\n") == ""
+    assert run(sheet + "sheet.save('a.svg')\n") == ""
+    assert "never saved" not in run(sheet + "1 / 0\n")
+
+
+def test_control_characters_never_reach_the_terminal(ovlo_command, program):
+    done = ovlo_command("draw", program(files("raise ValueError('a\\x1b[31mb\\x07')")))
+    assert "\x1b" not in done.stderr
+    assert r"a\x1b[31mb\x07" in done.stderr
+
+
+def test_the_readme_shows_two_real_answers(ovlo_command, program):
+    page = (Path(__file__).parents[2] / "README.md").read_text()
+    part = page.split("## When a program fails")[1].split("The picture is saved")[0]
+    shown = [textwrap.dedent(block).strip() for block in part.split("    $ ovlo draw kite.py\n")[1:]]
+    head = 'from ovlo import drawing\n\n\n@drawing()\ndef kite(nib):\n    """A kite."""\n    '
+    for code, block in zip(('nib.setLineColour("tomato")', "nib.polygon(5, 60)"), shown, strict=True):
+        program(head + code + "\n")
+        done = ovlo_command("draw", "kite.py")
+        assert block == f"{textwrap.dedent(done.stderr).strip()}\n{done.stdout.strip()}"
