@@ -43,7 +43,7 @@ def test_a_drawing_is_saved_in_every_format_asked_for(ovlo_command, program, tmp
 def test_a_script_runs_as_main_and_its_show_does_nothing(ovlo_command, program):
     done = ovlo_command("draw", program(SCRIPT))
     assert done.returncode == 0, done.stderr
-    assert "kite.svg: 320 × 240 px, 1 step (2 drawn), 100.0 px drawn" in done.stdout
+    assert "kite.svg: 320 × 240 px, 2 steps (2 drawn), 100.0 px drawn" in done.stdout
     assert "the nib ended 90.55 px from its start" in done.stdout
 
 

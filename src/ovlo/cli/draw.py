@@ -89,27 +89,31 @@ def _draw(
 ) -> bool:
     """Run once and save; whether all went well."""
     traced = bool(how["only"]) or "findings" in how["overlay"]
+    folder = Path.cwd()  # the program may go elsewhere
     outcome = run_program(program, values, seed, bounds, traced)
+    has_failed_empty = bool(outcome.trouble) and outcome.is_empty
+    if outcome.sheet is not None and not has_failed_empty:
+        for target in targets:
+            outlets.save(outcome.sheet, folder / target, **how)
     tell_trouble(outcome, seed)
-    if outcome.trouble and outcome.is_empty:
-        _tell_empty(targets)
+    if has_failed_empty:
+        _tell_empty(folder, targets)
         return False
     _tell(program, outcome, how["fit"])
     if outcome.sheet is not None:
         for target in targets:
-            outlets.save(outcome.sheet, target, **how)
             say(wording.account(target, outcome.sheet))
     return not outcome.trouble
 
 
-def _tell_empty(targets: list[Path]) -> None:
+def _tell_empty(folder: Path, targets: list[Path]) -> None:
     """Say that a program failed before it drew anything, so that no picture is replaced by an empty one."""
-    kept = [str(target) for target in targets if target.exists()]
+    kept = [str(target) for target in targets if (folder / target).exists()]
     say("Nothing was drawn before that" + (f"; {', '.join(kept)} stays as it was." if kept else "."))
 
 
 def _tell(program: Program, outcome: Outcome, fit: bool) -> None:
-    """What there is to say before the files."""
+    """What there is to say beside the files."""
     if outcome.sheet_count > 1:
         say(f"{program.path} made {outcome.sheet_count} sheets; this is the last one.")
     if outcome.sheet is None:

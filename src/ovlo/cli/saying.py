@@ -5,6 +5,9 @@ say(f"{path}: saved")
 
 from __future__ import annotations
 
+import os
+import sys
+
 import click
 
 from ovlo.program.running import Outcome
@@ -12,7 +15,11 @@ from ovlo.program.running import Outcome
 
 def say(words: str, err: bool = False) -> None:
     """Print a line; control characters from a program, a value or a file name are written out."""
-    click.echo("".join(_harmless(character) for character in words), err=err)
+    try:
+        click.echo("".join(_harmless(character) for character in words), err=err)
+    except OSError:
+        # Nobody listens any more, or the disk is full: that is no error of the picture.
+        os.dup2(os.open(os.devnull, os.O_WRONLY), (sys.stderr if err else sys.stdout).fileno())
 
 
 def _harmless(character: str) -> str:

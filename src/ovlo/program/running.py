@@ -106,7 +106,7 @@ def run_drawing(
 ) -> Outcome:
     """Run a drawing with values given as text."""
     values = drawing._complete(drawing._read(settings))
-    return run(lambda: drawing.run(seed=seed, **values), seed, limits, traced=traced)
+    return run(lambda: drawing.run(seed=seed, **values), seed, limits, traced=traced, is_drawing=True)
 
 
 def _hint_for_script(program: Program) -> str:
@@ -131,10 +131,12 @@ def run(
     hint: str = "",
     traced: bool = False,
     title: str = "",
+    is_drawing: bool = False,
 ) -> Outcome:
     """Do some work under a host; `hint` is raised if it makes no sheet and nothing else is wrong.
 
-    `title` is that of sheets that are given none.
+    `title` is that of sheets that are given none. A script's picture is the last sheet it made, a drawing's
+    is its own, which is there before any other.
     """
     trouble = brief = ""
     recorder = Recorder(is_users, sys._getframe()) if traced else None
@@ -156,7 +158,10 @@ def run(
     sheets = host.sheets
     if hint and not sheets and not trouble:
         raise BadUse(hint)
-    return Outcome(sheets[-1] if sheets else None, len(sheets), trouble, brief, tuple(dict.fromkeys(notices)))
+    if is_drawing:
+        del sheets[1:]
+    picture = sheets[-1] if sheets else None
+    return Outcome(picture, len(sheets), trouble, brief, tuple(dict.fromkeys(notices)))
 
 
 DEEPEST = 10_000

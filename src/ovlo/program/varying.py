@@ -135,7 +135,9 @@ def draw_cell(
     seed = values.get(SEED.name, common_seed)
     own = {name: value for name, value in values.items() if name != SEED.name}
     traced = "findings" in overlay
-    return _cell(run(lambda: drawing.run(seed=seed, **own), seed, traced=traced), values, overlay)
+    return _cell(
+        run(lambda: drawing.run(seed=seed, **own), seed, traced=traced, is_drawing=True), values, overlay
+    )
 
 
 def draw_cells(

@@ -181,8 +181,8 @@ class Frames:
         if not len(points):
             return NOTHING
         (left, bottom), (right, top) = points.min(axis=0).tolist(), points.max(axis=0).tolist()
-        # A mitre may reach four times half the width of its line (SVG's limit).
-        room = 2 * widest_line(columns) * self._page.pixels_per_unit + 2
+        # A mitre may reach ten times half the width of its line.
+        room = 5 * widest_line(columns) * self._page.pixels_per_unit + 2
         return self.to_pixels((left, bottom, right, top), room)
 
     def to_pixels(self, box: tuple[float, float, float, float], room: float = 0) -> Box:

@@ -98,7 +98,10 @@ class Looks(Steering):
 
     @property
     def line_join(self) -> str:
-        """How lines meet at corners: "miter", "round" (at first) or "bevel", as in SVG."""
+        """How lines meet at corners: "miter", "round" (at first) or "bevel", as in SVG.
+
+        A mitre longer than ten times the width of its line is cut off.
+        """
         return self._style.line_join
 
     @line_join.setter

@@ -111,6 +111,13 @@ def scaled(style: Style, scale: float) -> Style:
 
 
 def moved_text(text: Text, by: Similarity) -> Text:
-    """A text elsewhere; its letters are turned and scaled, but never mirrored."""
+    """A text elsewhere; its letters are turned and scaled, but never mirrored nor turned upside down."""
     x, y, heading = by.pose(Pose(text.x, text.y, text.heading))
-    return text._replace(x=x, y=y, heading=heading, size=by.scale * text.size)
+    align = text.align
+    if by.is_mirrored and 90 < (heading - text.heading) % 360 < 270:
+        # Where a line is mirrored to run the other way, its words run on from their other end.
+        heading, align = normal(heading + 180), OTHER_END[align]
+    return text._replace(x=x, y=y, heading=heading, align=align, size=by.scale * text.size)
+
+
+OTHER_END = {"start": "end", "middle": "middle", "end": "start"}

@@ -32,8 +32,8 @@ POINTS_PER_PIXEL = 72 / 96
 CURVE = 4
 """Matplotlib's code for the control points and the end of a cubic Bézier curve."""
 
-MITER_LIMIT = b"4 M"
-"""That of SVG; PDF's own is 10."""
+MITER_LIMIT = b"10 M"
+"""The same in every format."""
 
 
 def render(columns: Columns, page: Page) -> bytes:

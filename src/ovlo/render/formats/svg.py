@@ -27,6 +27,9 @@ from ovlo.render.page import Page
 PAPER = "ovlo-paper"
 """The class of the rectangle that is the paper, by which it is told from the picture when read back."""
 
+MITER_LIMIT = 10
+"""How long a mitre may be, as a share of the line's width, before it is cut off; the same in every format."""
+
 DECIMALS = 2
 """Of a pixel of the picture."""
 
@@ -171,15 +174,23 @@ def fill(mark: Mark) -> str:
 
 def stroke(style: Style, places: int) -> str:
     """The attributes of a drawn line."""
-    parts = [_paint("stroke", style.ink), f' stroke-width="{number(style.line_width, places + 2)}"']
+    parts = [_paint("stroke", style.ink), f' stroke-width="{_width(style.line_width, places)}"']
     if style.line_dash:
         lengths = " ".join(number(length, places + 2) for length in style.line_dash)
         parts.append(f' stroke-dasharray="{lengths}"')
     if style.line_cap != "butt":
         parts.append(f' stroke-linecap="{style.line_cap}"')
-    if style.line_join != "miter":
+    if style.line_join == "miter":
+        parts.append(f' stroke-miterlimit="{MITER_LIMIT}"')
+    else:
         parts.append(f' stroke-linejoin="{style.line_join}"')
     return "".join(parts)
+
+
+def _width(width: float, places: int) -> str:
+    """A width, which is never 0, however thin."""
+    written = number(width, places + 2)
+    return written if written != "0" else f"{width:.3g}"
 
 
 def _paint(attribute: str, colour: Colour) -> str:

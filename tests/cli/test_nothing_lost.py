@@ -1,0 +1,59 @@
+"""Pictures that once were lost or wrong: scratch sheets, closed output, a program that changes its folder."""
+
+from __future__ import annotations
+
+import subprocess
+import sys
+from pathlib import Path
+
+SCRATCH = """\
+from ovlo import Sheet, drawing
+
+@drawing(width=300, height=200)
+def kite(nib, side=90):
+    nib.forward(side)
+    Sheet(77, 66).new_nib().forward(5)
+    other.run()
+
+@drawing(width=55, height=44)
+def other(nib):
+    nib.forward(1)
+"""
+
+
+def test_a_drawing_is_its_own_sheet_whatever_others_it_makes(ovlo_command, program, tmp_path):
+    path = program(SCRATCH)
+    done = ovlo_command("draw", f"{path}:kite", "-o", "a.svg")
+    assert 'width="300px" height="200px"' in (tmp_path / "a.svg").read_text()
+    assert "300 × 200 px, 1 step (1 drawn), 90.0 px drawn" in done.stdout
+    assert "sheets" not in done.stdout
+    steps = ovlo_command("steps", f"{path}:kite", "--csv").stdout
+    assert len(steps.splitlines()) == 3
+    alone = program(
+        SCRATCH.replace("    Sheet(77, 66).new_nib().forward(5)\n    other.run()\n", ""), "plain.py"
+    )
+    for name, file in (("b", path), ("c", alone)):
+        done = ovlo_command("vary", f"{file}:kite", "--values", "side=40,60", "-o", f"{name}.svg")
+        assert done.returncode == 0
+    assert (tmp_path / "b.svg").read_text() == (tmp_path / "c.svg").read_text()
+
+
+def test_nobody_listening_is_no_error_of_the_picture(program, tmp_path):
+    path = program("from ovlo import drawing\n@drawing()\ndef kite(nib):\n    nib.forward(9)\n")
+    command = [Path(sys.executable).with_name("ovlo"), "draw", path, "-o", "a.svg"]
+    with subprocess.Popen(command, cwd=tmp_path, stdout=subprocess.PIPE, stderr=subprocess.PIPE) as running:
+        running.stdout.close()
+        told = running.stderr.read()
+    assert (running.returncode, told) == (0, b"")
+    assert (tmp_path / "a.svg").exists()
+
+
+def test_a_program_that_goes_to_another_folder_moves_no_picture(ovlo_command, program, tmp_path):
+    (tmp_path / "elsewhere").mkdir()
+    path = program(
+        "import os\nfrom ovlo import drawing\n@drawing()\ndef kite(nib):\n"
+        "    os.chdir('elsewhere')\n    nib.forward(9)\n"
+    )
+    assert ovlo_command("draw", path, "-o", "a.svg").returncode == 0
+    assert (tmp_path / "a.svg").exists()
+    assert not list((tmp_path / "elsewhere").iterdir())

@@ -1,0 +1,131 @@
+"""What once came out wrong: clearing inside blocks, blocks out of order, stamps, mirrored words, mitres."""
+
+from __future__ import annotations
+
+import io
+import re
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from ovlo import BadType, BadValue, Motif, Sheet
+from ovlo.core.paint.outlines import borders, strokes
+from ovlo.outlets import as_bytes
+from ovlo.render import lettering
+
+
+def svg(sheet: Sheet) -> str:
+    return as_bytes(sheet, ".svg").decode()
+
+
+def test_clearing_inside_an_area_goes_on_with_the_area(nib):
+    sheet = nib.sheet
+    with nib.area("tomato"):
+        nib.forward(50)
+        sheet.clear()
+        for _ in nib.full_turn(3):
+            nib.forward(40)
+    nib.circle(9)
+    assert len(borders(sheet._columns)) == 1
+    assert svg(sheet).count("#ff6347") == 1
+    sheet.check()
+
+
+def test_clearing_inside_returning_lets_a_later_closing_begin_anew(nib):
+    nib.forward(30)
+    with nib.returning():
+        nib.left(90)
+        nib.forward(20)
+        nib.sheet.clear()
+        nib.forward(10)
+    assert nib.pose == (30, 0, 0)
+    nib.forward(50)
+    nib.left(90)
+    nib.forward(50)
+    nib.line_to_start()
+    assert nib.position == (30, 0)
+
+
+@pytest.mark.parametrize("first", [0, 1])
+def test_blocks_that_end_out_of_their_order_leave_the_nib_as_it_was(nib, first):
+    def walked():
+        with nib.area("gold", outline=False), nib.lifted(), nib.styled(ink="red"), nib.returning():
+            nib.forward(20)
+            yield
+            nib.left(30)
+
+    walks = [walked(), walked()]
+    for walk in walks:
+        next(walk)
+    for walk in (walks[first], walks[1 - first]):
+        next(walk, None)
+    assert (nib.is_lifted, nib.ink.hex, nib.pose) == (False, "#000000", (0, 0, 0))
+    nib.forward(9)
+    columns = nib.sheet._columns
+    assert columns.of_steps("area")[-1] == -1
+    assert columns.is_drawn[-1]
+    svg(nib.sheet)
+
+
+def test_a_line_after_a_stamp_is_joined_to_nothing_else(sheet):
+    a, b = sheet.new_nib(-100), sheet.new_nib(100)
+    a.stamp(Motif.record(lambda nib: nib.forward(40)))
+    _ = sheet.trail.x
+    b.forward(50)
+    drawn = strokes(sheet._columns)
+    assert drawn.vertices[drawn.moves].tolist() == [[-100, 0], [100, 0]]
+
+
+@pytest.mark.parametrize("axis", [0, 30, 90, 150])
+@pytest.mark.parametrize("align", ["start", "middle", "end"])
+def test_mirrored_words_stay_upright_where_their_mirror_image_is(axis, align):
+    words = Motif.record(lambda nib: nib.text("Marrow Bay", size=20, align=align, baseline="middle"))
+    (text,) = words.mirrored(axis)._columns.texts
+    assert abs((text.heading + 90) % 360 - 90) <= 90
+    # The middle of the line of words is mirrored, whichever end they begin at.
+    plain = words._columns.texts[0]
+    middles = []
+    for one in (plain, text):
+        shift = {"start": 0.5, "middle": 0.0, "end": -0.5}[one.align] * lettering.width(one)
+        middles.append(complex(one.x, one.y) + shift * np.exp(1j * np.radians(one.heading)))
+    assert middles[1] == pytest.approx(np.exp(2j * np.radians(axis)) * middles[0].conjugate(), abs=1e-9)
+
+
+def test_one_limit_for_mitres_in_every_format(nib):
+    nib.line_join = "miter"
+    nib.line_width = 10
+    nib.forward(60)
+    nib.left(160)
+    nib.forward(60)
+    assert 'stroke-miterlimit="10"' in svg(nib.sheet)
+    pixels = np.asarray(Image.open(io.BytesIO(as_bytes(nib.sheet, ".png"))).convert("L"))
+    reached = int(np.flatnonzero((pixels < 240).any(axis=0)).max())
+    # The tip of a mitre lies half the width over the sine of half the corner's angle beyond the corner.
+    assert reached == pytest.approx(320 + 60 + 5 / np.sin(np.radians(10)), abs=2)
+
+
+def test_a_thin_line_is_never_of_width_0(nib):
+    nib.line_width = 1e-7
+    nib.forward(9)
+    (width,) = re.findall(r'stroke-width="([^"]+)"', svg(nib.sheet))
+    assert float(width) == pytest.approx(1e-7)
+
+
+def test_text_that_xml_cannot_hold_is_refused(sheet, nib):
+    for bad in ("\ufffe", "\uffff", "\x00", "\x1b", "\ud800"):
+        for act in (
+            lambda bad=bad: nib.text(f"kite{bad}"),
+            lambda bad=bad: nib.text("kite", font=f"serif{bad}"),
+            lambda bad=bad: setattr(sheet, "title", f"kite{bad}"),
+        ):
+            with pytest.raises(BadValue, match="control character"):
+                act()
+    assert (sheet.title, len(sheet._columns.texts)) == ("", 0)
+
+
+def test_no_value_of_new_nib_is_dropped(sheet):
+    with pytest.raises(BadType, match="heading=90"):
+        sheet.new_nib((1, 2), 9)
+    assert sheet.new_nib((1, 2), heading=9).pose == (1, 2, 9)
+    assert sheet.nibs[0].pose == (1, 2, 9)
