@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+import signal
 import subprocess
 import sys
 from pathlib import Path
+
+import pytest
 
 SCRATCH = """\
 from ovlo import Sheet, drawing
@@ -57,3 +60,75 @@ def test_a_program_that_goes_to_another_folder_moves_no_picture(ovlo_command, pr
     assert ovlo_command("draw", path, "-o", "a.svg").returncode == 0
     assert (tmp_path / "a.svg").exists()
     assert not list((tmp_path / "elsewhere").iterdir())
+
+
+STUBBORN = """\
+from ovlo import drawing
+
+@drawing()
+def kite(nib):
+    nib.forward(50)
+    print("on", flush=True)
+    while True:
+        try:
+            {body}
+        except:
+            pass
+"""
+
+
+@pytest.mark.parametrize(
+    ("body", "options", "words"),
+    [
+        ("nib.forward(1)", ["--step-limit", 30], "more than 30 steps"),
+        ("nib.left(1)", ["--time-limit", 0.3], "its time was over"),
+        ("__import__('time').sleep(9)", ["--time-limit", 0.3], "its time was over"),
+        (
+            "import signal; signal.signal(signal.SIGINT, signal.SIG_IGN)",
+            ["--time-limit", 0.3],
+            "its time was",
+        ),
+        ("__import__('re').match('(a+)+$', 'a' * 40 + 'b')", ["--time-limit", 0.3], "its time was over"),
+    ],
+)
+def test_a_program_that_swallows_its_stop_is_stopped_all_the_same(
+    body, options, words, ovlo_command, program, tmp_path
+):
+    done = ovlo_command("draw", program(STUBBORN.format(body=body)), *options, "-o", "a.svg")
+    assert (done.returncode, words in done.stderr) == (1, True)
+    assert "M0 0L50 0" in (tmp_path / "a.svg").read_text().replace("M0 0 50 0", "M0 0L50 0")
+
+
+@pytest.mark.parametrize(
+    ("number", "words"),
+    [
+        (signal.SIGINT, "Ctrl-C was pressed"),
+        (signal.SIGTERM, "it was told to end"),
+        (signal.SIGHUP, "its terminal was closed"),
+    ],
+)
+def test_signals_stop_a_program_that_swallows_them_and_keep_its_picture(number, words, program, tmp_path):
+    command = [Path(sys.executable).with_name("ovlo"), "draw", program(STUBBORN.format(body="nib.left(1)"))]
+    with subprocess.Popen(
+        command, cwd=tmp_path, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True
+    ) as running:
+        assert running.stdout.readline() == "on\n"
+        running.send_signal(number)
+        printed, told = running.communicate(timeout=60)
+    assert running.returncode == 1
+    assert words in told
+    assert "1 step (1 drawn)" in printed
+
+
+@pytest.mark.parametrize(
+    "ending",
+    ["raise KeyboardInterrupt", "raise GeneratorExit", "class Own(BaseException): pass\n    raise Own"],
+)
+def test_however_a_program_ends_its_picture_so_far_is_kept(ending, ovlo_command, program, tmp_path):
+    path = program(
+        f"from ovlo import drawing\n\n@drawing()\ndef kite(nib):\n    nib.forward(50)\n    {ending}\n"
+    )
+    done = ovlo_command("draw", path, "-o", "a.svg")
+    assert done.returncode == 1
+    assert "line 6" in done.stderr or "line 7" in done.stderr
+    assert (tmp_path / "a.svg").exists()

@@ -9,7 +9,6 @@ itself, so that what it drew is kept and the line it was in is known.
 
 from __future__ import annotations
 
-import _thread
 import signal
 import sys
 import threading
@@ -20,7 +19,7 @@ from dataclasses import dataclass
 from types import FrameType
 from typing import TextIO
 
-from ovlo.core.sheet.host import Host, Stop, current_host, hosted
+from ovlo.core.sheet.host import Host, current_host, hosted
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.origins import Recorder
 from ovlo.core.values.arguments import brief as shortened
@@ -147,11 +146,11 @@ def run(
         noticing() as notices,
     ):
         try:
-            work()
+            _at_work(work)
         except SystemExit as leaving:
             if leaving.code:
                 trouble = brief = f"The program left with {shortened(leaving.code)}."
-        except (Exception, Stop) as error:
+        except BaseException as error:
             trouble, brief = explained(error), in_brief(error)
             # Its frames hold blocks that were made and never entered; those are told now.
             error.__traceback__ = None
@@ -223,36 +222,82 @@ def telling_where() -> Iterator[None]:
         raise ProgramFailed(explained(error)) from error
 
 
+AGAIN, SOON = 0.02, 0.0001
+"""Seconds after which a program that goes on after its stop is stopped again; and if it is stubborn."""
+
+PATIENCE = 10
+"""Stops after which it is stubborn."""
+
+
 @contextmanager
 def _stoppable(host: Host, seconds: float | None) -> Iterator[None]:
-    """A block that Ctrl-C and the clock can stop; only a main thread can be stopped so."""
+    """A block that Ctrl-C and the clock can stop; only a main thread can be stopped so.
+
+    A program may catch its stop, in a loop around everything it does. So it is stopped again and again,
+    wherever it is, and ever faster, until it is out: soon it is caught between two of its own lines.
+    """
     if threading.current_thread() is not threading.main_thread():
         yield
         return
-    is_over, is_late = threading.Event(), threading.Event()
+    if not hasattr(signal, "setitimer"):
+        yield from _stoppable_by_ctrl_c(host)
+        return
+    late = f"its time was over ({seconds:g} s, --time-limit)" if seconds is not None else ""
 
-    def stop(signal_number: int, frame: FrameType | None) -> None:
-        if is_over.is_set():
-            return
-        late = f"its time was over ({seconds:g} s, --time-limit)" if is_late.is_set() else ""
-        host.stop(late or "Ctrl-C was pressed")
+    reasons: dict[int, str] = {
+        signal.SIGALRM: late,
+        signal.SIGINT: "Ctrl-C was pressed",
+        signal.SIGTERM: "it was told to end",
+        signal.SIGHUP: "its terminal was closed",
+    }
+    stops = 0
 
-    def ring() -> None:
-        is_late.set()
-        if hasattr(signal, "pthread_kill"):
-            # A real signal also wakes a program that sleeps.
-            signal.pthread_kill(threading.main_thread().ident or 0, signal.SIGINT)
-        else:
-            _thread.interrupt_main()
+    def stop(number: int, frame: FrameType | None) -> None:
+        nonlocal stops
+        if _is_in_program(frame):
+            stops += 1
+            if stops == PATIENCE:
+                signal.setitimer(signal.ITIMER_REAL, SOON, SOON)
+            host.stop(reasons[number])
 
-    clock = threading.Timer(seconds or 0, ring)
-    clock.daemon = True
-    before = signal.signal(signal.SIGINT, stop)
+    def keep_stopping() -> None:
+        signal.signal(signal.SIGALRM, stop)
+        signal.setitimer(signal.ITIMER_REAL, AGAIN, AGAIN)
+
+    host.when_stopped = keep_stopping
+    before = {number: signal.signal(number, stop) for number in reasons}
     if seconds is not None:
-        clock.start()
+        signal.setitimer(signal.ITIMER_REAL, seconds, AGAIN)
     try:
         yield
     finally:
-        is_over.set()
-        clock.cancel()
+        signal.setitimer(signal.ITIMER_REAL, 0)
+        host.when_stopped = None
+        for number, handler in before.items():
+            signal.signal(number, handler)
+
+
+def _stoppable_by_ctrl_c(host: Host) -> Iterator[None]:
+    """The same where there are no interval timers."""
+
+    def stop(number: int, frame: FrameType | None) -> None:
+        if _is_in_program(frame):
+            host.stop("Ctrl-C was pressed")
+
+    before = signal.signal(signal.SIGINT, stop)
+    try:
+        yield
+    finally:
         signal.signal(signal.SIGINT, before)
+
+
+def _at_work(work: Callable[[], object]) -> None:
+    """Do the work of a program; while this is being called, it may be stopped."""
+    work()
+
+
+def _is_in_program(frame: FrameType | None) -> bool:
+    """Whether a program is running, and not what follows it."""
+    while frame is not None and frame.f_code is not _at_work.__code__:
+        frame = frame.f_back
+    return frame is not None

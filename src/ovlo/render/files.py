@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import os
 import tempfile
+from contextlib import suppress
 from pathlib import Path
 
 from ovlo.core.values.errors import CannotWrite, FileTrouble
@@ -23,23 +24,66 @@ def check_folder(path: Path, call: str) -> None:
 
 
 def write(path: Path, content: bytes) -> None:
-    """Write a file under a temporary name beside it, then move it into place."""
+    """Write a file under a temporary name beside it, then move it into place.
+
+    A link is written through. What is no file, such as a pipe or `/dev/stdout`, is written to and stays.
+    """
     check_folder(path, "save")
-    temporary = None
+    if path.is_symlink():
+        path = path.resolve()
+        check_folder(path, "save")
     try:
-        handle, temporary = tempfile.mkstemp(prefix=f".{path.name}.", dir=path.parent)
-        with os.fdopen(handle, "wb") as file:
-            file.write(content)
-        os.chmod(temporary, _permissions(path))
-        os.replace(temporary, path)
+        if path.exists() and not path.is_file():
+            path.write_bytes(content)
+            return
+        if path.exists() and not path.stat().st_mode & 0o222:
+            raise FileTrouble(f"save: {str(path)!r} is read-only; choose another name, or make it writable.")
+        _clear_leftovers(path.parent)
+        _write_beside(path, content)
+    except FileTrouble:
+        raise
     except OSError as error:
         raise CannotWrite(
             f"save: {str(path)!r} cannot be written ({error.strerror}); "
             "look at the rights of its folder and the space left."
         ) from error
+
+
+def _write_beside(path: Path, content: bytes) -> None:
+    # The name says which process it belongs to, and is short where that of the file is as long as can be.
+    handle, temporary = tempfile.mkstemp(prefix=f"{PREFIX}{os.getpid()}-", suffix=SUFFIX, dir=path.parent)
+    try:
+        with os.fdopen(handle, "wb") as file:
+            file.write(content)
+        os.chmod(temporary, _permissions(path))
+        os.replace(temporary, path)
     finally:
-        if temporary is not None and os.path.exists(temporary):
+        if os.path.exists(temporary):
             os.unlink(temporary)
+
+
+PREFIX, SUFFIX = ".ovlo-", ".part"
+
+
+def _clear_leftovers(folder: Path) -> None:
+    """Take away temporary files of processes of ours that were killed."""
+    for path in folder.glob(f"{PREFIX}*-*{SUFFIX}"):
+        number = path.name[len(PREFIX) :].partition("-")[0]
+        if number.isdigit() and not _is_running(int(number)):
+            with suppress(OSError):
+                path.unlink()
+
+
+def _is_running(process: int) -> bool:
+    if os.name == "nt":  # there, asking so would end it
+        return True
+    try:
+        os.kill(process, 0)
+    except ProcessLookupError:
+        return False
+    except OSError:
+        return True
+    return True
 
 
 def _permissions(path: Path) -> int:

@@ -54,13 +54,18 @@ class Host:
         self.seed = seed
         self.recorder = recorder
         self.title = title
+        self.when_stopped: Callable[[], object] | None = None
+        """What is called when it is stopped for the first time."""
         self._step_limit = step_limit
         self._left = float("inf") if step_limit is None else step_limit
 
     def stop(self, reason: str) -> None:
         """Freeze every trail, then stop the program: nothing it does on its way out is recorded."""
         self._left = 0
-        self.reason = self.reason or reason
+        if not self.reason:
+            self.reason = reason
+            if self.when_stopped is not None:
+                self.when_stopped()
         raise Stop(self.reason)
 
     def count(self, more: int) -> None:

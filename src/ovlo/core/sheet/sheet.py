@@ -179,7 +179,7 @@ class Sheet(Sealed):
         """The nibs made so far, in their order."""
         return tuple(self._nibs)
 
-    def new_nib(self, x: float | tuple[float, float] = 0, y: float | None = None, heading: float = 0) -> Nib:
+    def new_nib(self, x: float | tuple[float, float] = 0, y: float = 0, heading: float = 0) -> Nib:
         """A new nib on this sheet.
 
         Parameters
@@ -199,9 +199,9 @@ class Sheet(Sealed):
         >>> sheet.new_nib(x=-100, heading=90).pose
         Pose(x=-100.0, y=0.0, heading=90.0)
         """
-        if isinstance(x, Iterable) and y is not None:
+        if isinstance(x, Iterable) and not isinstance(x, str) and y != 0:
             raise BadType("new_nib: after a point comes a heading by its name: new_nib((1, 2), heading=90).")
-        x, y = arguments.point(x, None if isinstance(x, Iterable) else y or 0, "new_nib")
+        x, y = arguments.point(x, None if isinstance(x, Iterable) else y, "new_nib")
         heading = normal(arguments.real(heading, "new_nib", "heading"))
         style = Style(line_width=LINE_WIDTH / self._pixels_per_unit)
         pose = Pose(x, y, heading)
