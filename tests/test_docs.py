@@ -32,3 +32,10 @@ def test_the_check_in_the_readme_is_a_real_one(ovlo_command, program):
     assert [line.strip() for line in shown.splitlines()] == [
         line.strip() for line in done.stdout.splitlines()
     ]
+
+
+def test_the_page_on_chance_runs():
+    (code,) = re.findall(r"```python\n(.*?)```", (DOCS / "chance.md").read_text(), re.S)
+    scope: dict[str, object] = {"__name__": "gulls"}
+    exec(code, scope)
+    assert len(scope["gulls"].run(seed=7, count=5)._columns.arcs) == 5

@@ -167,3 +167,25 @@ def test_the_module_runs_as_the_command():
         [sys.executable, "-m", "ovlo", "--version"], capture_output=True, text=True, check=True
     )
     assert done.stdout == f"ovlo {ovlo.__version__}\n"
+
+
+# fmt: off
+EVERYDAY = [
+    "colour", "color", "tint", "thick", "thickness", "width", "weight", "size", "background", "move",
+    "go", "hop", "jump", "up", "down", "raise", "rotate", "spin", "steer", "hide", "cursor", "arrow",
+    "write", "print", "label", "say", "wait", "sleep", "delay", "fast", "slow", "repeat", "times",
+    "square", "triangle", "oval", "ring", "dot", "erase", "wipe", "reset", "undo", "random", "shuffle",
+    "center",
+]
+# fmt: on
+
+
+@pytest.mark.parametrize("word", EVERYDAY)
+def test_everyday_words_lead_to_what_does_that_here(word):
+    nib = Sheet().new_nib()
+    for ask in (lambda: getattr(nib, word), lambda: setattr(nib, word, 1)):
+        with pytest.raises(ovlo.UnknownName, match=rf"nib has no '{word}'; .+\."):
+            ask()
+    assert word not in dir(nib)
+    with pytest.raises(AttributeError, match=rf"ovlo has no '{word}'; "):
+        getattr(ovlo, word)
