@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import copy
 import io
+import pickle
 import re
 
 import numpy as np
@@ -129,3 +131,44 @@ def test_no_value_of_new_nib_is_dropped(sheet):
         sheet.new_nib((1, 2), 9)
     assert sheet.new_nib((1, 2), heading=9).pose == (1, 2, 9)
     assert sheet.nibs[0].pose == (1, 2, 9)
+
+
+def test_closing_twice_is_closing_once(nib):
+    nib.line_cap = "square"
+    nib.forward(40)
+    nib.left(120)
+    nib.forward(40)
+    nib.line_to_start()
+    once = svg(nib.sheet)
+    nib.line_to_start()
+    assert svg(nib.sheet) == once
+    nib.forward(30)
+    nib.left(90)
+    nib.forward(30)
+    nib.line_to_start()
+    assert nib.position == pytest.approx((0, 0))
+    assert svg(nib.sheet).count("Z") == 2
+
+
+def test_an_arc_of_too_many_rounds_is_refused(nib):
+    with pytest.raises(BadValue, match="1,000 rounds"):
+        nib.arc_left(50, 360 * 30000 + 90)
+    assert len(nib.sheet.trail) == 1
+
+
+@pytest.mark.parametrize("colour", ["rgb(1e400 0 0)", "oklch(1e999 0.1 200)"])
+def test_a_colour_without_end_is_no_black(nib, colour):
+    with pytest.raises(BadValue, match="ink: there is no colour"):
+        nib.ink = colour
+
+
+@pytest.mark.parametrize("copied", [copy.deepcopy, lambda sheet: pickle.loads(pickle.dumps(sheet))])
+def test_a_copied_sheet_throws_the_dice_from_where_they_were(copied):
+    sheet = Sheet(seed=7)
+    sheet.dice.integer(1, 1000)
+    other = copied(sheet)
+    assert [other.dice.integer(1, 1000) for _ in range(5)] == [sheet.dice.integer(1, 1000) for _ in range(5)]
+    with pytest.raises(ValueError, match="read-only"):
+        other._columns.steps["x"] = 3
+    fresh = Sheet()
+    assert copied(fresh).seed is None

@@ -12,6 +12,8 @@ from ovlo.core.values import arguments
 from ovlo.core.values.degrees import direction, normal
 from ovlo.core.values.errors import BadValue
 
+MOST_SWEEP = 360_000
+
 
 class Arcs(Steering):
     """The circular arcs of a nib."""
@@ -26,7 +28,7 @@ class Arcs(Steering):
         radius : float
             Of the circle, whose centre lies to the left; sheet units, at least 0.
         sweep : float
-            Degrees; a negative one goes back along the same circle.
+            Degrees, at most 360,000; a negative one goes back along the same circle.
 
         Raises
         ------
@@ -74,6 +76,10 @@ class Arcs(Steering):
         if radius < 0:
             raise BadValue(
                 f"{call}: radius must not be negative, not {radius:g}; use {other}({-radius:g}, …)."
+            )
+        if abs(sweep) > MOST_SWEEP:
+            raise BadValue(
+                f"{call}: sweep must be at most {MOST_SWEEP:,} ({MOST_SWEEP // 360:,} rounds), not {sweep:g}."
             )
         heading = normal(self._heading + side * fmod(sweep, 360.0))
         cosine, sine = direction(normal(sweep))

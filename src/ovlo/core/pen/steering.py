@@ -67,6 +67,8 @@ class Steering:
         "_y",
     )
 
+    _traced_contour: int
+
     def __init__(self, trail: Trail, number: int, pose: Pose, style: Style) -> None:
         self._x, self._y, self._heading = pose
         self._cosine, self._sine = direction(pose.heading)
@@ -334,6 +336,9 @@ class Steering:
             return
         self._go(*self._contour_start)
         self._trail.close_contour()
+        # Nothing is traced since, so that closing again does nothing.
+        self._traced_contour = 0
+        self._trail.interrupt()
 
     # ── what the moves are made of ──────────────────────────────────────────────────────────────────────────
 

@@ -29,13 +29,10 @@ from ovlo.core.values.dice import Dice
 from ovlo.core.values.errors import BadType, BadValue, UnknownName
 from ovlo.core.values.pose import Pose
 from ovlo.core.values.sealed import Sealed
-from ovlo.core.values.units import PIXELS_PER_UNIT, refuse_paper_size
+from ovlo.core.values.units import LINE_WIDTH, PIXELS_PER_UNIT, refuse_paper_size
 
 if TYPE_CHECKING:
     from ovlo.core.values.finding import Finding
-
-LINE_WIDTH = 2.0
-"""CSS pixels, on a sheet of any unit."""
 
 
 class Sheet(Sealed):
@@ -372,7 +369,8 @@ class Sheet(Sealed):
         """A sheet is copied and sent to other processes as finished arrays."""
         made = self._width, self._height, self._paper, self._unit, self._dice.seed
         nibs = [nib._state() for nib in self._nibs]
-        return _restored, (made, self._title, self._parameters, (self._columns, self._origins), nibs)
+        trail = self._columns, self._origins
+        return _restored, (made, self._dice._state(), self._title, self._parameters, trail, nibs)
 
     def _repr_svg_(self) -> str:
         return outlets().as_bytes(self, ".svg").decode()
@@ -383,6 +381,7 @@ class Sheet(Sealed):
 
 def _restored(
     made: tuple[Any, ...],
+    dice: object,
     title: str,
     parameters: dict[str, object],
     trail: tuple[Columns, Origins | None],
@@ -390,6 +389,7 @@ def _restored(
 ) -> Sheet:
     """The sheet that `Sheet.__reduce__` took apart."""
     sheet = Sheet(*made)
+    sheet._dice._restore(dice)
     sheet._title, sheet._parameters = title, parameters
     for _ in nibs:
         sheet.new_nib()

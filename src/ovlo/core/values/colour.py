@@ -12,6 +12,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
+from math import isfinite
 from typing import TYPE_CHECKING
 
 from ovlo.core.values import arguments
@@ -150,7 +151,8 @@ def _read_function(word: str) -> Colour | None:
     from coloraide import Color
 
     try:
-        return _inside_srgb(Color(word))
+        found = Color(word)
+        return _inside_srgb(found) if all(map(isfinite, found.coords(nans=False))) else None
     except ValueError:
         return None
 

@@ -68,6 +68,15 @@ class Dice(Sealed):
             self._seed = fresh_seed()
         return Random(self._seed)
 
+    def _state(self) -> object:
+        """Where they are; None while they are unused."""
+        return self._random.getstate() if self._is_used else None
+
+    def _restore(self, state: object) -> None:
+        """Go on where other dice of this seed were."""
+        if state is not None:
+            self._random.setstate(state)  # type: ignore[arg-type]
+
     @property
     def _is_used(self) -> bool:
         """Whether they were thrown yet."""

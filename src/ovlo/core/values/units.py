@@ -10,6 +10,9 @@ from ovlo.core.values.errors import BadValue
 PIXELS_PER_UNIT = {"px": 1.0, "mm": 96 / 25.4}
 """CSS pixels in a sheet unit."""
 
+LINE_WIDTH = 2.0
+"""CSS pixels that a line is wide at first, on a sheet of any unit."""
+
 PAGES = {"A2": (420, 594), "A3": (297, 420), "A4": (210, 297), "A5": (148, 210), "A6": (105, 148)}
 """Width and height of pages in millimetres (ISO 216)."""
 
