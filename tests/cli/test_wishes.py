@@ -105,3 +105,10 @@ def test_legends_stand_below_and_steps_that_coincide_share_a_label(ovlo_command,
     assert 'height="250px"' in text
     assert ">2, 3<" in text
     assert ">inner angle<" in text
+
+
+def test_steps_are_counted_by_what_they_are(ovlo_command, program):
+    path = program(SAIL.replace("area(cloth)", "area(cloth, outline=False)") + "    nib.travel_to(9, 9)\n")
+    assert "5 steps (0 drawn, 4 borders, 1 jump)" in ovlo_command("draw", path).stdout
+    nothing = program("from ovlo import Sheet\nSheet().new_nib()\n", "nothing.py")
+    assert "no steps, 0.0 px drawn" in ovlo_command("draw", nothing).stdout

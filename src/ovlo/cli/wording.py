@@ -11,6 +11,7 @@ from pathlib import Path
 from ovlo.core.paint.measures import drawn_length
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.sheet.step_table import gaps
+from ovlo.core.trail.columns import Pen
 from ovlo.program.parameters import shown
 from ovlo.render.page import Page, mark_boxes
 
@@ -45,14 +46,18 @@ def account(path: Path, sheet: Sheet) -> str:
 
 
 def steps(sheet: Sheet) -> str:
-    """How many steps were made, drawn ones and jumps; where a nib was put at first is none."""
+    """How many steps were made: drawn ones, borders of areas, jumps; where a nib was put at first is none."""
     columns = sheet._columns
-    moved = columns.is_drawn | (columns.points != columns.starts).any(axis=1)
-    total, drawn = int(moved.sum()), int(columns.is_drawn.sum())
+    pens = columns.of_steps("pen")
+    is_border = pens == Pen.TRACE
+    is_jump = ~columns.is_drawn & ~is_border & (columns.points != columns.starts).any(axis=1)
+    counts = {"border": int(is_border.sum()), "jump": int(is_jump.sum())}
+    drawn = int(columns.is_drawn.sum())
+    total = drawn + sum(counts.values())
     if not total:
         return "no steps"
-    jumps = f", {counted(total - drawn, 'jump')}" if total > drawn else ""
-    return f"{counted(total, 'step')} ({drawn:,} drawn{jumps})"
+    others = "".join(f", {counted(count, noun)}" for noun, count in counts.items() if count)
+    return f"{counted(total, 'step')} ({drawn:,} drawn{others})"
 
 
 def length(sheet: Sheet) -> str:
