@@ -83,7 +83,7 @@ def vary(
             raise BadUse(f"--set: {name}={text} is several values; write --values {name}={text}.")
     drawing._read(given)
     lists = {
-        name: varying.range_of(text, varying.known_parameter(drawing, name, call), call)
+        name: varying.range_of(text, varying.varied_parameter(drawing, name, call), call)
         for name, text in pairs(ranges, "--values").items()
     }
     if both := given.keys() & lists.keys():

@@ -24,9 +24,8 @@ from ovlo.live.screen import BAR, INK, Screen
 from ovlo.live.view import View
 from ovlo.program.shortcuts import WINDOW_KEYS
 from ovlo.render.additions.overlays import OVERLAYS, overlays_of
-from ovlo.render.additions.pointer import laid_over
+from ovlo.render.boxes import NOTHING, Box, laid_over, united
 from ovlo.render.files import write
-from ovlo.render.frames import NOTHING, Box, united
 from ovlo.render.moments import Moments
 from ovlo.render.page import Page
 

@@ -17,7 +17,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.values.errors import NoDisplay
-from ovlo.render.frames import Box, clipped
+from ovlo.render.boxes import Box, clipped
 
 if TYPE_CHECKING:
     from matplotlib.axes import Axes

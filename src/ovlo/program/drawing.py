@@ -280,7 +280,7 @@ def drawing(
             frame = sys._getframe(1)
             # `@drawing` alone comes through one more call of ours.
             frame = frame if frame.f_globals is not globals() or frame.f_back is None else frame.f_back
-            unsaved.wait_for(made, f"the drawing {name}", f'{name}.save("{name}.svg")', frame)
+            unsaved.wait_for_saving(made, f"the drawing {name}", f'{name}.save("{name}.svg")', frame)
         return made
 
     return decorate

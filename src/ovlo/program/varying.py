@@ -19,7 +19,7 @@ from ovlo.program.drawing import Drawing
 from ovlo.program.loading import load
 from ovlo.program.parameters import KINDS, Parameter, shown
 from ovlo.program.running import Limits, Outcome, run, run_program
-from ovlo.render.additions.contact import Cell, overlaid
+from ovlo.render.additions.contact import Cell, cell_picture
 
 MOST_CELLS = 400
 MOST_ACROSS = 10
@@ -74,7 +74,7 @@ def listed(values: object) -> list[Any]:
 def check_ranges(drawing: AnyDrawing, ranges: Ranges, call: str) -> None:
     """Refuse unknown parameters, values that will not do, and too many combinations."""
     for name, values in ranges.items():
-        parameter = known_parameter(drawing, name, call)
+        parameter = varied_parameter(drawing, name, call)
         if not values:
             raise BadValue(f"{call}: {name} is an empty list; give at least one value.")
         for value in values[:MOST_CELLS]:
@@ -87,7 +87,7 @@ def check_ranges(drawing: AnyDrawing, ranges: Ranges, call: str) -> None:
     _check_count(math.prod(len(values) for values in ranges.values()), call)
 
 
-def known_parameter(drawing: AnyDrawing, name: str, call: str) -> Parameter:
+def varied_parameter(drawing: AnyDrawing, name: str, call: str) -> Parameter:
     """A drawing's parameter, or the seed, by name."""
     if name == SEED.name:
         return SEED
@@ -187,7 +187,7 @@ def _cell(outcome: Outcome, values: dict[str, Any], overlay: tuple[str, ...]) ->
     chosen = (sheet.parameters.get(name) for name in values)
     return Cell(
         caption(values),
-        overlaid(sheet, overlay),
+        cell_picture(sheet, overlay),
         (sheet.width, sheet.height),
         sheet.paper,
         outcome.brief,

@@ -21,13 +21,9 @@ from ovlo.core.paint.order import Painting, painted
 from ovlo.core.paint.stretch import Parts
 from ovlo.core.trail.columns import Columns
 from ovlo.render import lettering
+from ovlo.render.boxes import NOTHING, Box, clipped, united
 from ovlo.render.formats.png import FLATNESS, Canvas
 from ovlo.render.page import Page
-
-Box = tuple[int, int, int, int]
-"""Columns and rows of pixels: left, top, right, bottom; the last two not included."""
-
-NOTHING: Box = (0, 0, 0, 0)
 
 
 class _Block(NamedTuple):
@@ -191,23 +187,3 @@ class Frames:
         left, right = ((x - self._page.left) * scale for x in (box[0], box[2]))
         top, bottom = (height - (y - self._page.bottom) * scale for y in (box[3], box[1]))
         return clipped((left - room, top - room, right + room, bottom + room), self.whole)
-
-
-def united(a: Box, b: Box) -> Box:
-    """The box around two boxes."""
-    if a[0] >= a[2] or a[1] >= a[3]:
-        return b
-    if b[0] >= b[2] or b[1] >= b[3]:
-        return a
-    return min(a[0], b[0]), min(a[1], b[1]), max(a[2], b[2]), max(a[3], b[3])
-
-
-def clipped(box: tuple[float, float, float, float], to: Box) -> Box:
-    """The whole pixels that a box touches, inside another."""
-    left, top = (
-        int(np.clip(np.floor(v), low, high)) for v, low, high in zip(box[:2], to[:2], to[2:], strict=True)
-    )
-    right, bottom = (
-        int(np.clip(np.ceil(v), low, high)) for v, low, high in zip(box[2:], to[:2], to[2:], strict=True)
-    )
-    return left, top, right, bottom

@@ -14,8 +14,9 @@ from numpy.typing import NDArray
 
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns
-from ovlo.render.additions.pointer import Pointers, laid_over
-from ovlo.render.frames import NOTHING, Box, Frames, united
+from ovlo.render.additions.pointer import Pointers
+from ovlo.render.boxes import NOTHING, Box, laid_over, united
+from ovlo.render.frames import Frames
 from ovlo.render.page import Page
 
 

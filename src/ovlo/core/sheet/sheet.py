@@ -88,7 +88,7 @@ class Sheet(Sealed):
         if host is not None:
             host.sheets.append(self)
         else:
-            unsaved.wait_for(self, "a sheet", 'sheet.save("kite.svg")', sys._getframe(1))
+            unsaved.wait_for_saving(self, "a sheet", 'sheet.save("kite.svg")', sys._getframe(1))
 
     def __repr__(self) -> str:
         size = f"{self._width:g} × {self._height:g} {self._unit}"

@@ -1,6 +1,6 @@
 """What a script drew and nobody saved: said in one line when Python ends.
 
-    wait_for(sheet, "sheet", 'sheet.save("kite.svg")')
+    wait_for_saving(sheet, "sheet", 'sheet.save("kite.svg")')
     is_used(sheet)
 
 Only scripts that Python runs by itself are meant: not what `ovlo` runs, no prompt and no notebook.
@@ -30,7 +30,7 @@ class _Waiting:
 _waiting = _Waiting()
 
 
-def wait_for(thing: object, what: str, mend: str, frame: FrameType) -> None:
+def wait_for_saving(thing: object, what: str, mend: str, frame: FrameType) -> None:
     """Say at the end that a thing made in that frame was not used, unless it is."""
     main = sys.modules.get("__main__")
     file = getattr(main, "__file__", None) or ""

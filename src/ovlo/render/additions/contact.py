@@ -100,7 +100,7 @@ def contact_sheet(cells: list[Cell], title: str, fit_each: bool = False, across:
     return sheet
 
 
-def overlaid(sheet: Sheet, names: tuple[str, ...]) -> Columns:
+def cell_picture(sheet: Sheet, names: tuple[str, ...]) -> Columns:
     """A sheet's marks with overlays as large as they are to be in a cell."""
     if not names:
         return sheet._columns

@@ -20,8 +20,8 @@ from ovlo.core.trail.similarity import Similarity, transformed
 from ovlo.core.values.colour import TRANSPARENT
 from ovlo.core.values.pose import Pose
 from ovlo.render import lettering
+from ovlo.render.boxes import Box
 from ovlo.render.formats.png import FLATNESS, Canvas
-from ovlo.render.frames import Box, clipped
 from ovlo.render.page import Page
 
 SHADES = 72
@@ -103,21 +103,3 @@ class Pointers:
         canvas = Canvas(page)
         canvas.paint(painted(turned).flattened(FLATNESS / scale))
         return canvas.pixels, (int(left), int(height - bottom))
-
-
-def laid_over(pixels: NDArray[np.uint8], box: Box, over: NDArray[np.uint8]) -> Box:
-    """Lay pixels over a frame at a place; returns the box of the frame they cover."""
-    height, width = pixels.shape[:2]
-    left, top, right, bottom = seen = clipped(box, (0, 0, width, height))
-    if left >= right or top >= bottom:
-        return seen
-    part = over[top - box[1] : bottom - box[1], left - box[0] : right - box[0]]
-    under = pixels[top:bottom, left:right]
-    opacity = part[..., 3:] / 255
-    below = under[..., 3:] / 255 * (1 - opacity)
-    whole = opacity + below
-    mixed = opacity * part[..., :3] + below * under[..., :3]
-    np.divide(mixed, whole, out=mixed, where=whole > 0)
-    under[..., :3] = np.rint(mixed)
-    under[..., 3:] = np.rint(255 * whole)
-    return seen

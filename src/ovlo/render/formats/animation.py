@@ -26,7 +26,7 @@ from ovlo.core.trail.columns import Columns
 from ovlo.core.values.colour import TRANSPARENT
 from ovlo.core.values.errors import BadValue
 from ovlo.render.additions.overlays import overlays_of
-from ovlo.render.additions.pointer import laid_over
+from ovlo.render.boxes import laid_over
 from ovlo.render.files import write
 from ovlo.render.formats.palette import Palette
 from ovlo.render.formats.png import rasterise
