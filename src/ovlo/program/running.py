@@ -9,6 +9,7 @@ itself, so that what it drew is kept and the line it was in is known.
 
 from __future__ import annotations
 
+import _thread
 import signal
 import sys
 import threading
@@ -240,7 +241,7 @@ def _stoppable(host: Host, seconds: float | None) -> Iterator[None]:
         yield
         return
     if not hasattr(signal, "setitimer"):
-        yield from _stoppable_by_ctrl_c(host)
+        yield from _stoppable_by_ctrl_c(host, seconds)
         return
     late = f"its time was over ({seconds:g} s, --time-limit)" if seconds is not None else ""
 
@@ -277,17 +278,28 @@ def _stoppable(host: Host, seconds: float | None) -> Iterator[None]:
             signal.signal(number, handler)
 
 
-def _stoppable_by_ctrl_c(host: Host) -> Iterator[None]:
-    """The same where there are no interval timers."""
+def _stoppable_by_ctrl_c(host: Host, seconds: float | None) -> Iterator[None]:
+    """The same where there are no interval timers: once, by a clock in a thread."""
+    is_late = threading.Event()
 
     def stop(number: int, frame: FrameType | None) -> None:
         if _is_in_program(frame):
-            host.stop("Ctrl-C was pressed")
+            late = f"its time was over ({seconds:g} s, --time-limit)" if is_late.is_set() else ""
+            host.stop(late or "Ctrl-C was pressed")
 
+    def ring() -> None:
+        is_late.set()
+        _thread.interrupt_main()
+
+    clock = threading.Timer(seconds or 0, ring)
+    clock.daemon = True
     before = signal.signal(signal.SIGINT, stop)
+    if seconds is not None:
+        clock.start()
     try:
         yield
     finally:
+        clock.cancel()
         signal.signal(signal.SIGINT, before)
 
 

@@ -67,7 +67,7 @@ class MarkBoxes:
         """The boxes of a trail's marks."""
         lines, areas = strokes(columns), borders(columns)
         # An area and its own outline are one mark.
-        marks = columns.once(painted).marks
+        marks = painted(columns).marks
         alone = np.array(
             sorted(mark.number for mark in marks if isinstance(mark, Mark) and mark.style is None), np.int64
         )

@@ -57,6 +57,10 @@ class Painting(NamedTuple):
 
 def painted(columns: Columns) -> Painting:
     """All marks of a trail, the lowest first."""
+    return columns.once(_painted)
+
+
+def _painted(columns: Columns) -> Painting:
     lines, areas = strokes(columns), borders(columns)
     twins = _twins(columns, areas, lines)
     alone = np.setdiff1d(np.arange(len(lines)), twins)
