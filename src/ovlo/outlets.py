@@ -20,7 +20,7 @@ from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Text
 from ovlo.core.values.errors import FileTrouble
 from ovlo.render import lettering
-from ovlo.render.files import check_folder, write
+from ovlo.render.files import check_folder, checked_path, write
 from ovlo.render.formats.table import renderer_of
 from ovlo.render.page import Page, mark_boxes
 
@@ -39,7 +39,7 @@ class How(TypedDict, total=False):
 
 def save(sheet: Sheet, path: str | PathLike[str], **how: Unpack[How]) -> None:
     """Write a sheet's picture in the format its file ending names."""
-    target = Path(path)
+    target = checked_path(path, "save")
     check_target(target, "save")
     write(target, as_bytes(sheet, target.suffix, **how))
 
@@ -57,7 +57,7 @@ def as_bytes(sheet: Sheet, suffix: str, **how: Unpack[How]) -> bytes:
     columns = sheet._columns
     if function := how.get("only"):
         columns = only(sheet, function, "--only")
-    if overlay := how.get("overlay"):
+    if not isinstance(overlay := how.get("overlay", ()), str | tuple) or overlay:
         from ovlo.render.additions.overlays import checked_overlays, with_overlays
 
         columns, page = with_overlays(columns, sheet, page, checked_overlays(overlay, "save"))
@@ -72,7 +72,7 @@ def _script_name() -> str:
 
 def save_motif(motif: Motif, path: str | PathLike[str], scale: float) -> None:
     """Write a motif on a page around it."""
-    target = Path(path)
+    target = checked_path(path, "save")
     check_target(target, "save")
     write(target, motif_as_bytes(motif, target.suffix, scale))
 
@@ -87,7 +87,8 @@ def motif_from_svg(path: str | PathLike[str]) -> Motif:
     """The picture in an SVG file."""
     from ovlo.render.formats.svg_reader import draw_into, read
 
-    shapes = read(Path(path))
+    path = checked_path(path, "from_svg")
+    shapes = read(path)
     motif = recorded(lambda nib: draw_into(nib, shapes))
     if not np.isfinite(motif._columns.points).all():
         raise FileTrouble(f"from_svg: {path} holds numbers that are not finite; it is not read.")

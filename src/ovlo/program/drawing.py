@@ -28,7 +28,7 @@ from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values import arguments
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.dice import fresh_seed
-from ovlo.core.values.errors import BadUse, BadValue, OvloError
+from ovlo.core.values.errors import BadType, BadUse, BadValue, OvloError
 from ovlo.core.values.sealed import Sealed
 from ovlo.program.parameters import check_names, checked, parameters_of, shown
 from ovlo.program.shortcuts import checked_shortcut
@@ -274,6 +274,9 @@ def drawing(
 
     def decorate(function: Callable[Concatenate[Nib, P], R]) -> Drawing[P, R]:
         arguments.takes_nib(function, "drawing")
+        if not isinstance(getattr(function, "__name__", None), str):
+            given = arguments.brief(function)
+            raise BadType(f"drawing: give a function with a name, by def, not {given}.")
         made = Drawing(function, new_sheet, key)
         if current_host() is None:
             name = made._name

@@ -55,8 +55,8 @@ class Span:
     step: float | None = None
 
     def __post_init__(self) -> None:
-        arguments.real(self.low, "Span", "low")
-        arguments.real(self.high, "Span", "high")
+        for name in ("low", "high"):
+            arguments.real(getattr(self, name), "Span", name, arguments.LARGEST_NUMBER)
         if self.low > self.high:
             raise BadValue(f"Span({self.low:g}, {self.high:g}): low must be at most high; swap them.")
         if self.step is not None:
@@ -92,12 +92,12 @@ def _read_truth(text: str) -> bool:
 
 def _check_text(value: object, call: str, name: str) -> str:
     if not isinstance(value, str):
-        raise BadType(f"{call}: {name} must be a text, not {value!r}.")
+        raise BadType(f"{call}: {name} must be a text, not {arguments.brief(value)}.")
     return value
 
 
 def _check_number(value: object, call: str, name: str) -> float:
-    number = arguments.real(value, call, name)
+    number = arguments.real(value, call, name, arguments.LARGEST_NUMBER)
     return int(number) if isinstance(value, int) else number
 
 
@@ -122,10 +122,12 @@ def _choice(values: tuple[object, ...]) -> Kind:
     words = {str(value): value for value in values}
 
     def check(value: object, call: str, name: str) -> object:
-        if value in values:
+        if any(value is one or (type(value) is type(one) and value == one) for one in values):
             return value
         near = arguments.near(value, words)
-        raise BadValue(f"{call}: {name} must be one of {', '.join(words)}, not {value!r}{near}.")
+        raise BadValue(
+            f"{call}: {name} must be one of {', '.join(words)}, not {arguments.brief(value)}{near}."
+        )
 
     return Kind(f"one of {', '.join(words)}", lambda text: words.get(text, text), check, values)
 

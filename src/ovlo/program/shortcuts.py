@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
+from ovlo.core.values import arguments
 from ovlo.core.values.errors import BadType, BadValue
 
 WINDOW_KEYS = {
@@ -38,9 +39,11 @@ def checked_shortcut(key: object) -> str:
     if key is None:
         return ""
     if not isinstance(key, str):
-        raise BadType(f"drawing: shortcut must be a key such as 'k', not {key!r}.")
+        raise BadType(f"drawing: shortcut must be a key such as 'k', not {arguments.brief(key)}.")
     if len(key) != 1 or not key.isprintable():
-        raise BadValue(f"drawing: shortcut must be a single character such as 'k', not {key!r}.")
+        raise BadValue(
+            f"drawing: shortcut must be a single character such as 'k', not {arguments.brief(key)}."
+        )
     if key in WINDOW_KEYS:
         raise BadValue(
             f"drawing: the window itself uses the key {key!r} ({WINDOW_KEYS[key]}); choose another shortcut."

@@ -68,7 +68,10 @@ def listed(values: object) -> list[Any]:
     """A list of values, or the one value given."""
     if isinstance(values, str) or not isinstance(values, Iterable):
         return [values]
-    return list(itertools.islice(values, MOST_CELLS + 1))
+    try:
+        return list(itertools.islice(values, MOST_CELLS + 1))
+    except TypeError:  # an array of no dimensions calls itself iterable
+        return [values]
 
 
 def check_ranges(drawing: AnyDrawing, ranges: Ranges, call: str) -> None:

@@ -8,9 +8,30 @@ from __future__ import annotations
 import os
 import tempfile
 from contextlib import suppress
+from os import PathLike
 from pathlib import Path
 
-from ovlo.core.values.errors import CannotWrite, FileTrouble
+from ovlo.core.values.arguments import brief
+from ovlo.core.values.errors import BadType, BadValue, CannotWrite, FileTrouble
+
+LONGEST = 4096
+"""Characters of a path, as systems have it."""
+
+
+def checked_path(value: object, call: str) -> Path:
+    """A path that a system could have, as the one kind of path."""
+    if not isinstance(value, str | PathLike) or isinstance(value, bytes):
+        raise BadType(f"{call}: a path is a text such as 'kite.svg', not {brief(value)}.")
+    try:
+        path = Path(value)
+    except Exception:  # a class of the program's own that fails at it
+        raise BadType(f"{call}: a path is a text such as 'kite.svg', not {brief(value)}.") from None
+    name = str(path)
+    if "\0" in name or any("\ud800" <= character <= "\udbff" for character in name):
+        raise BadValue(f"{call}: no file can be called {brief(name)}; it holds a character that is none.")
+    if len(name) > LONGEST:
+        raise BadValue(f"{call}: no file can have a name of {len(name):,} characters; give a shorter one.")
+    return path
 
 
 def check_folder(path: Path, call: str) -> None:

@@ -144,4 +144,4 @@ def details(sheet: Sheet) -> str:
 def _plain(value: object) -> object:
     if isinstance(value, Colour):
         return value.css
-    return value if isinstance(value, str | int | float | bool) else repr(value)
+    return value if isinstance(value, str | int | float | bool) else arguments.brief(value)

@@ -167,7 +167,7 @@ REFUSED = {
     "either every=… or inner=…": lambda nib: nib.star(7, 9, 3, inner=4),
     "radius must not be negative": lambda nib: nib.circle(-1),
     "width must not be negative": lambda nib: nib.ellipse(-1, 5),
-    "rounds must not be 0": lambda nib: nib.spiral(0, 5),
+    "rounds must be at least 1e-06": lambda nib: nib.spiral(0, 5),
     "swap them": lambda nib: nib.spiral(2, 5, inner=6),
     "cannot begin at 0": lambda nib: nib.spiral(2, 5, growth="ratio"),
     "growth must be one of": lambda nib: nib.spiral(2, 5, growth="fast"),

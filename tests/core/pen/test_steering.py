@@ -23,7 +23,7 @@ def drawn_length(nib: Nib) -> float:
 
 
 def test_a_walked_square_ends_on_the_very_floats_it_began_with(sheet):
-    for side in (0.1, 33.3, 1e9 / 7):
+    for side in (0.1, 33.3, 1e7 / 7):
         nib = sheet.new_nib(heading=90)
         for _ in range(4):
             nib.forward(side)

@@ -72,7 +72,7 @@ class Arcs(Steering):
 
     def _arc(self, call: str, other: str, radius: float, sweep: float, side: float) -> None:
         radius = arguments.real(radius, call, "radius")
-        sweep = arguments.real(sweep, call, "sweep")
+        sweep = arguments.angle(sweep, call, "sweep")
         if radius < 0:
             raise BadValue(
                 f"{call}: radius must not be negative, not {radius:g}; use {other}({-radius:g}, …)."
@@ -88,6 +88,7 @@ class Arcs(Steering):
         v = radius * self._cosine, radius * self._sine
         x = self._x - u[0] * (1 - cosine) + v[0] * sine
         y = self._y - u[1] * (1 - cosine) + v[1] * sine
+        arguments.within_reach(x, y, call)
         if sweep == 0:
             self._go(x, y)
             return

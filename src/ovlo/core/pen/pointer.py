@@ -10,6 +10,7 @@ from __future__ import annotations
 from functools import lru_cache
 
 from ovlo.core.pen.blocks import Blocks
+from ovlo.core.pen.lines import Lines
 from ovlo.core.pen.shapes import Shapes
 from ovlo.core.pen.travels import Travels
 from ovlo.core.trail.columns import Columns, Style
@@ -20,7 +21,7 @@ LENGTH = 26
 """Pixels from the tip to the other end."""
 
 
-class _Pen(Blocks, Shapes, Travels):
+class _Pen(Blocks, Shapes, Lines, Travels):
     """A nib without a sheet."""
 
     __slots__ = ()

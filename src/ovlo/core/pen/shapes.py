@@ -15,7 +15,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ovlo.core.pen.spirals import spiral_arcs
+from ovlo.core.pen.spirals import piece_count, spiral_arcs
 from ovlo.core.pen.steering import PACK, Steering
 from ovlo.core.trail.columns import FILL_RULES, Pen
 from ovlo.core.values import arguments, colour
@@ -36,7 +36,7 @@ class Piece(NamedTuple):
     is_closed: bool = True
 
 
-MOST_ROUNDS = 100_000
+LEAST_ROUNDS, MOST_ROUNDS = 1e-6, 100_000
 """Of a spiral."""
 
 
@@ -166,6 +166,7 @@ class Shapes(Steering):
         >>> nib.polygon(4, radius=60, turn=90, fill="tomato")
         """
         sides = arguments.whole(sides, "polygon", "sides", least=3)
+        self._foresee(sides, "polygon", "sides")
         if (radius is None) == (side_length is None):
             raise BadValue(
                 "polygon: give either radius=… (centre to corner) or side_length=…, "
@@ -174,6 +175,7 @@ class Shapes(Steering):
         if radius is None:
             length = arguments.not_negative(side_length, "polygon", "side_length")
             radius = length / (2 * sin(pi / sides))
+            arguments.within_reach(radius, 0, "polygon")
         else:
             radius = arguments.not_negative(radius, "polygon", "radius")
         heading = self._turned("polygon", turn)
@@ -221,6 +223,7 @@ class Shapes(Steering):
         >>> nib.star(8, 60, inner=25)
         """
         points = arguments.whole(points, "star", "points", least=3)
+        self._foresee(2 * points, "star", "corners")
         radius = arguments.not_negative(radius, "star", "radius")
         every = arguments.whole(every, "star", "every", least=1)
         heading = self._turned("star", turn)
@@ -313,13 +316,17 @@ class Shapes(Steering):
         inner = arguments.not_negative(inner, "spiral", "inner")
         growth = arguments.choice(growth, "spiral", "growth", ("even", "ratio"))
         heading = self._turned("spiral", turn)
-        if rounds == 0 or abs(rounds) > MOST_ROUNDS:
-            raise BadValue(f"spiral: rounds must not be 0, and at most {MOST_ROUNDS:,}, not {rounds:g}.")
+        if not LEAST_ROUNDS <= abs(rounds) <= MOST_ROUNDS:
+            raise BadValue(
+                f"spiral: rounds must be at least {LEAST_ROUNDS:g} and at most {MOST_ROUNDS:,} either way, "
+                f"not {rounds:g}."
+            )
         if inner > radius:
             raise BadValue(f"spiral: inner ({inner:g}) must be at most the radius ({radius:g}); swap them.")
         if growth == "ratio" and inner == 0:
             raise BadValue("spiral: growth by ratio cannot begin at 0; give inner=… above 0.")
         if radius > 0:
+            self._foresee(piece_count(rounds, radius, inner, growth), "spiral", "pieces")
             start, steps, arcs = spiral_arcs(rounds, radius, inner, growth, heading)
             centre = np.array(self.position)
             steps[:, :2] += centre
@@ -329,8 +336,14 @@ class Shapes(Steering):
 
     # ── what the shapes are made of ───────────────────────────────────────────────────────────────────────
 
+    def _foresee(self, count: int, call: str, what: str) -> None:
+        """Refuse so many parts, or stop a program that may not draw so many, before they are worked out."""
+        arguments.at_most(count, call, what)
+        if not self._is_lifted:
+            self._trail.foresee(count)
+
     def _turned(self, call: str, turn: float) -> float:
-        return normal(self._heading + arguments.real(turn, call, "turn"))
+        return normal(self._heading + arguments.angle(turn, call, "turn"))
 
     def _corners(self, radius: float, heading: float, count: int, step: int) -> list[Point]:
         """Corners at equal angles around the nib, every step-th in turn."""

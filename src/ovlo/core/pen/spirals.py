@@ -19,21 +19,13 @@ Point = tuple[float, float]
 def spiral_arcs(
     rounds: float, radius: float, inner: float, growth: str, heading: float
 ) -> tuple[Point, NDArray[np.float64], NDArray[np.void]]:
-    """A spiral around the origin as circular arcs, each through three points of the true curve.
-
-    Over an angle a, the distance of such an arc from the curve is at most about |dr/da|·a³/60: the curvature
-    changes by about (dr/da)/r² along the curve, and a circle through the ends and the middle of a piece of
-    length s = r·a leaves a cubic error of (change of curvature)·s³/(36·√3). It is kept below 0.005 units.
-    """
+    """A spiral around the origin as circular arcs, each through three points of the true curve."""
     whole = 2 * pi * rounds
-    rate = log(radius / inner) / abs(whole) if growth == "ratio" else 0.0
-    steepest = rate * radius if growth == "ratio" else (radius - inner) / abs(whole)
-    tolerance = min(0.005, 1e-4 * radius)
-    widest = min((60 * tolerance / steepest) ** (1 / 3), pi / 12) if steepest else pi / 12
-    count = ceil(abs(whole) / widest)
+    rate = _rate(rounds, radius, inner) if growth == "ratio" else 0.0
+    count = piece_count(rounds, radius, inner, growth)
     shares = np.arange(2 * count + 1) / (2 * count)
     if growth == "ratio":
-        distances = inner * np.exp(shares * log(radius / inner))
+        distances = inner * np.exp(shares * (log(radius) - log(inner)))
     else:
         distances = inner + (radius - inner) * shares
     angles = heading * DEGREE + whole * shares
@@ -46,6 +38,26 @@ def spiral_arcs(
     steps = np.column_stack([points[2::2], headings[2::2]])
     start = float(points[0, 0]), float(points[0, 1])
     return start, steps, _arcs_through(points[:-2:2], points[1::2], points[2::2])
+
+
+def piece_count(rounds: float, radius: float, inner: float, growth: str) -> int:
+    """Of how many arcs a spiral is made.
+
+    Over an angle a, the distance of such an arc from the curve is at most about |dr/da|·a³/60: the curvature
+    changes by about (dr/da)/r² along the curve, and a circle through the ends and the middle of a piece of
+    length s = r·a leaves a cubic error of (change of curvature)·s³/(36·√3). It is kept below 0.005 units.
+    """
+    whole = abs(2 * pi * rounds)
+    # As shares of the radius, so that the smallest ones do not vanish.
+    tolerance = min(0.005 / radius, 1e-4)
+    steepest = _rate(rounds, radius, inner) if growth == "ratio" else (1 - inner / radius) / whole
+    widest = min((60 * tolerance / steepest) ** (1 / 3), pi / 12) if steepest else pi / 12
+    return max(ceil(whole / widest), 1)
+
+
+def _rate(rounds: float, radius: float, inner: float) -> float:
+    """By which power of e a spiral grows in a radian."""
+    return (log(radius) - log(inner)) / abs(2 * pi * rounds)
 
 
 def _arcs_through(

@@ -11,7 +11,7 @@ angle before it is added, so that they do not cost the heading its last digits.
 
 from __future__ import annotations
 
-from math import atan2, cos, degrees, fmod, hypot, sin
+from math import atan2, cos, degrees, fmod, hypot, nan, sin
 from types import FunctionType
 from typing import Protocol
 
@@ -21,7 +21,7 @@ from ovlo.core.trail.trail import Trail
 from ovlo.core.values import arguments
 from ovlo.core.values.arguments import LARGEST
 from ovlo.core.values.degrees import ALONG_AXES, DEGREE, direction, normal
-from ovlo.core.values.errors import UnknownName
+from ovlo.core.values.errors import BadValue, UnknownName
 from ovlo.core.values.pose import Pose
 
 PACK = packer(STEP)
@@ -159,9 +159,9 @@ class Steering:
         120.0
         """
         if type(angle) is not float and type(angle) is not int:
-            angle = arguments.real(angle, "left", "angle")
+            angle = arguments.angle(angle, "left", "angle")
         if not -360.0 < angle < 360.0:
-            angle = fmod(arguments.real(angle, "left", "angle"), 360.0)
+            angle = fmod(arguments.angle(angle, "left", "angle"), 360.0)
         heading = (self._heading + angle) % 360.0
         if heading % 90.0:
             self._cosine = cos(heading * DEGREE)
@@ -187,9 +187,9 @@ class Steering:
         270.0
         """
         if type(angle) is not float and type(angle) is not int:
-            angle = arguments.real(angle, "right", "angle")
+            angle = arguments.angle(angle, "right", "angle")
         if not -360.0 < angle < 360.0:
-            angle = fmod(arguments.real(angle, "right", "angle"), 360.0)
+            angle = fmod(arguments.angle(angle, "right", "angle"), 360.0)
         self.left(-angle)
 
     def turn_to(self, heading: float) -> None:
@@ -206,7 +206,7 @@ class Steering:
         >>> nib.heading
         270.0
         """
-        self._set_heading(normal(arguments.real(heading, "turn_to", "heading")))
+        self._set_heading(normal(arguments.angle(heading, "turn_to", "heading")))
 
     def aim_at(self, x: float | tuple[float, float], y: float | None = None) -> None:
         """Turn towards a point; on the very point itself the heading stays as it is.
@@ -247,10 +247,15 @@ class Steering:
         """
         if type(distance) is not float and type(distance) is not int:
             distance = arguments.real(distance, "forward", "distance")
-        if not -LARGEST < distance < LARGEST:
+        try:
+            x = self._x + distance * self._cosine
+            y = self._y + distance * self._sine
+        except OverflowError:  # a whole number beyond all floats
+            x = y = nan
+        if not (-LARGEST < x < LARGEST and -LARGEST < y < LARGEST):
+            # The nib is so far out, or the distance is not finite.
             arguments.real(distance, "forward", "distance")
-        x = self._x + distance * self._cosine
-        y = self._y + distance * self._sine
+            arguments.within_reach(x, y, "forward")
         if self._trail.writing is not self._run:
             self._start_run()
         self._record(PACK(x, y, self._heading))
@@ -275,70 +280,12 @@ class Steering:
         """
         if type(distance) is not float and type(distance) is not int:
             distance = arguments.real(distance, "back", "distance")
-        if not -LARGEST < distance < LARGEST:
-            arguments.real(distance, "back", "distance")
-        self.forward(-distance)
-
-    def line_to(self, x: float | tuple[float, float], y: float | None = None) -> None:
-        """Go straight to a point, drawing unless the pen is lifted; the heading stays as it is.
-
-        Parameters
-        ----------
-        x, y : float
-            The point in sheet units, or one (x, y) pair.
-
-        Examples
-        --------
-        >>> nib.line_to(60, 80)
-        >>> nib.pose
-        Pose(x=60.0, y=80.0, heading=0.0)
-        """
-        self._go(*arguments.point(x, y, "line_to"))
-
-    def line_by(self, dx: float, dy: float) -> None:
-        """Go straight by a distance east and a distance north, drawing unless the pen is lifted.
-
-        The heading stays as it is.
-
-        Parameters
-        ----------
-        dx, dy : float
-            Sheet units.
-
-        Examples
-        --------
-        >>> nib.line_by(30, 40)
-        >>> nib.pose
-        Pose(x=30.0, y=40.0, heading=0.0)
-        """
-        dx, dy = arguments.real(dx, "line_by", "dx"), arguments.real(dy, "line_by", "dy")
-        self._go(self._x + dx, self._y + dy)
-
-    def line_to_start(self) -> None:
-        """Go straight back to where this contour began, joined there; the heading stays as it is.
-
-        A contour begins where the nib was made, at a travel or a lifted move, at `lower`, and on entering
-        `area` or `returning`. The corner is joined as SVG's `Z` joins it.
-        A contour with nothing drawn stays so.
-
-        Examples
-        --------
-        Half a kite, closed:
-
-        >>> nib.forward(60)
-        >>> nib.left(120)
-        >>> nib.forward(60)
-        >>> nib.line_to_start()
-        >>> nib.position
-        (0.0, 0.0)
-        """
-        if self._is_lifted or self._traced_contour != self._contour:
-            return
-        self._go(*self._contour_start)
-        self._trail.close_contour()
-        # Nothing is traced since, so that closing again does nothing.
-        self._traced_contour = 0
-        self._trail.interrupt()
+        try:
+            self.forward(-distance)
+        except BadValue:
+            distance = arguments.real(distance, "back", "distance")
+            self._place_by(-distance * self._cosine, -distance * self._sine, "back")
+            raise
 
     # ── what the moves are made of ──────────────────────────────────────────────────────────────────────────
 
@@ -351,6 +298,13 @@ class Steering:
         self._jump_run: object = None
         self._traced_contour = 0
         self._begin_contour()
+
+    def _place_by(self, dx: float, dy: float, call: str) -> tuple[float, float]:
+        """The place a distance east and north of here."""
+        x = self._x + arguments.real(dx, call, "dx")
+        y = self._y + arguments.real(dy, call, "dy")
+        arguments.within_reach(x, y, call)
+        return x, y
 
     def _set_heading(self, heading: float) -> None:
         self._heading = heading

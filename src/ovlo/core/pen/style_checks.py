@@ -6,6 +6,7 @@ restyled(style, {"ink": "tomato", "line_dash": (6, 4)})
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
+from numbers import Number
 from typing import Any
 
 from ovlo.core.trail.columns import Style
@@ -35,10 +36,14 @@ def checked_changes(changes: dict[str, object]) -> dict[str, Any]:
 def _line_dash(value: object) -> tuple[float, ...]:
     if value is None:
         return ()
-    many = value if isinstance(value, Iterable) and not isinstance(value, str) else [value]
+    is_one = isinstance(value, str | bytes | Number) or not isinstance(value, Iterable)
+    many = [value] if is_one else arguments.listed(value, "line_dash", "it", "as in (6, 4)")
     lengths = tuple(arguments.not_negative(length, "line_dash", "each length") for length in many)
     if lengths and not any(lengths):
-        raise BadValue(f"line_dash: at least one length must be above 0, not {value!r}; () is a solid line.")
+        raise BadValue(
+            f"line_dash: at least one length must be above 0, not {arguments.brief(value)}; "
+            "() is a solid line."
+        )
     # SVG repeats an odd list once, so that dashes and gaps swap.
     return lengths * 2 if len(lengths) % 2 else lengths
 
@@ -56,7 +61,7 @@ def checked_text(words: str, size: float | None, font: str, *manner: str) -> dic
     """The parts of a text, checked; `manner` is weight, slant, align and baseline."""
     arguments.text(words, "text", "words", "take it out, and write each line with a text of its own")
     if not isinstance(font, str) or not font.strip():
-        raise BadType(f"text: font must be a family name such as 'serif', not {font!r}.")
+        raise BadType(f"text: font must be a family name such as 'serif', not {arguments.brief(font)}.")
     arguments.text(font, "text", "font")
     parts: dict[str, object] = {"words": words, "font": font}
     if size is not None:

@@ -29,7 +29,7 @@ class Travels(Steering):
         (90.0, 0.0)
         """
         distance = arguments.real(distance, "travel", "distance")
-        self._jump(self._x + distance * self._cosine, self._y + distance * self._sine)
+        self._jump(*self._place_by(distance * self._cosine, distance * self._sine, "travel"))
 
     def travel_to(self, x: float | tuple[float, float], y: float | None = None) -> None:
         """Move to a point without drawing; the heading stays as it is.
@@ -61,6 +61,4 @@ class Travels(Steering):
         >>> nib.position
         (0.0, 25.0)
         """
-        dx = arguments.real(dx, "travel_by", "dx")
-        dy = arguments.real(dy, "travel_by", "dy")
-        self._jump(self._x + dx, self._y + dy)
+        self._jump(*self._place_by(dx, dy, "travel_by"))

@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
 from ovlo.core.pen.steering import Steering
-from ovlo.core.values.arguments import LARGEST
+from ovlo.core.values.arguments import LARGEST, LARGEST_NUMBER, brief, within_reach
 from ovlo.core.values.degrees import direction, directions
 from ovlo.core.values.errors import BadType, BadValue
 from ovlo.core.values.pose import Pose
@@ -53,6 +53,7 @@ class Walks(Steering):
         lengths, turns = check_walk(distances, angles)
         if not len(lengths):
             return
+        self._check_reach(lengths, turns)
         if self._trail.writing is not self._run:
             self._start_run()
         for steps, pose in walked(self.pose, lengths, turns):
@@ -62,10 +63,19 @@ class Walks(Steering):
         if self._is_lifted:
             self._begin_contour()
 
+    def _check_reach(self, lengths: NDArray[np.float64], turns: NDArray[np.float64]) -> None:
+        """Refuse a walk that leads too far away, before anything of it is recorded."""
+        if abs(self._x) + abs(self._y) + float(np.abs(lengths).sum()) < LARGEST:
+            return
+        for steps, _ in walked(self.pose, lengths, turns):
+            x, y = steps[np.argmax(np.abs(steps[:, :2]).max(axis=1)), :2].tolist()
+            within_reach(x, y, "walk")
+
 
 def check_walk(distances: ArrayLike, angles: ArrayLike) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
     """Distances and angles as two float arrays of one length, or an error."""
-    lengths, turns = _numbers(distances, "distances"), _numbers(angles, "angles")
+    lengths = _numbers(distances, "distances", LARGEST)
+    turns = _numbers(angles, "angles", LARGEST_NUMBER)
     if lengths.ndim and turns.ndim and len(lengths) != len(turns):
         raise BadValue(
             f"walk: {len(lengths)} distances but {len(turns)} angles; "
@@ -75,21 +85,28 @@ def check_walk(distances: ArrayLike, angles: ArrayLike) -> tuple[NDArray[np.floa
     return np.broadcast_to(lengths, size), np.broadcast_to(turns, size)
 
 
-def _numbers(values: ArrayLike, name: str) -> NDArray[np.float64]:
+def _numbers(values: ArrayLike, name: str, most: float) -> NDArray[np.float64]:
     try:
         given = np.asarray(values)
     except ValueError:
         raise BadType(f"walk: {name} must be one row of numbers, not rows within rows.") from None
+    except Exception:
+        raise BadType(f"walk: {name} must be one row of numbers, not {brief(values)}.") from None
     if given.size and given.dtype.kind not in "iuf":
         raise BadType(f"walk: {name} must be numbers, not {given.dtype} values.")
+    if isinstance(values, list | tuple) and any(type(value) is bool for value in values):
+        raise BadType(f"walk: {name} must be numbers, not True or False.")
     if given.ndim > 1:
         raise BadValue(f"walk: {name} must be one row of numbers, not of shape {given.shape}.")
     numbers = given.astype(np.float64, copy=False)
     # One pass over the largest sizes finds nan and infinities alike: both fail the comparison.
-    if numbers.size and not max(-numbers.min(), numbers.max()) < LARGEST:
-        where = int(np.argmin(np.abs(numbers) < LARGEST))
+    if numbers.size and not max(-numbers.min(), numbers.max()) <= most:
+        where = int(np.argmin(np.abs(numbers) <= most))
         place = f"number {where}" if given.ndim else "the number"
-        raise BadValue(f"walk: {name} must be finite, but {place} is {numbers.flat[where]}.")
+        raise BadValue(
+            f"walk: {name} must be finite, at most {most:,.0f} either way, but {place} is "
+            f"{numbers.flat[where]}."
+        )
     return numbers
 
 

@@ -74,6 +74,11 @@ class Host:
         if self._left < 0:
             self.stop(f"it made more than {self._step_limit:,} steps (--step-limit)")
 
+    def foresee(self, more: int) -> None:
+        """Stop the program before so much is worked out, if it would be too much."""
+        if self._left < more:
+            self.count(more)
+
     def counted(self, append: Callable[[bytes], None]) -> Callable[[bytes], None]:
         """An append that counts first."""
 

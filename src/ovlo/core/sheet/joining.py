@@ -11,7 +11,7 @@ from typing import NamedTuple
 from ovlo.core.sheet.host import current_host
 from ovlo.core.sheet.motif import Box, Motif
 from ovlo.core.trail.columns import Columns
-from ovlo.core.trail.similarity import Similarity
+from ovlo.core.trail.similarity import Similarity, check_reach
 from ovlo.core.trail.trail import Trail, Watch
 from ovlo.core.values import arguments
 from ovlo.core.values.degrees import normal
@@ -41,14 +41,15 @@ def end_to_end(motifs: Iterable[Motif], turn: float = 0) -> Motif:
     Pose(x=0.0, y=0.0, heading=270.0)
     """
     pieces = _listed(motifs, "end_to_end")
-    turn = arguments.real(turn, "end_to_end", "turn")
+    turn = arguments.angle(turn, "end_to_end", "turn")
     places, pose = [], Pose()
     for motif in pieces:
         by = Similarity(turn=pose.heading, x=pose.x, y=pose.y)
         places.append(by)
         end = by.pose(motif.end)
+        arguments.within_reach(end.x, end.y, "end_to_end")
         pose = Pose(end.x, end.y, normal(end.heading + turn))
-    return _laid(pieces, places, end)
+    return _laid("end_to_end", pieces, places, end)
 
 
 ROW_ALIGNMENTS = ("bottom", "middle", "top", "origin")
@@ -131,7 +132,7 @@ def layered(motifs: Iterable[Motif]) -> Motif:
     (-90.0, -90.0, 90.0, 90.0)
     """
     pieces = _listed(motifs, "layered")
-    return _laid(pieces, [Similarity()] * len(pieces), pieces[-1].end)
+    return _laid("layered", pieces, [Similarity()] * len(pieces), pieces[-1].end)
 
 
 class _Way(NamedTuple):
@@ -168,23 +169,25 @@ def _in_line(
         x, y = (along, aside) if way.begin == 0 else (aside, along)
         places.append(Similarity(x=x, y=y))
         reached = box[way.end] + along
-    return _laid(pieces, places, places[-1].pose(pieces[-1].end))
+    return _laid(call, pieces, places, places[-1].pose(pieces[-1].end))
 
 
 def _listed(motifs: Iterable[Motif], call: str) -> Sequence[Motif]:
-    if isinstance(motifs, Motif) or not isinstance(motifs, Iterable):
-        raise BadType(f"{call}: give a list of motifs, not {motifs!r}.")
-    pieces = list(motifs)
+    pieces = arguments.listed(motifs, call, "what is joined", "give a list of motifs")
     if not pieces:
         raise BadValue(f"{call}: there is nothing to join; give at least one motif.")
     for piece in pieces:
         if not isinstance(piece, Motif):
-            raise BadType(f"{call}: {piece!r} is no motif; Motif.record(…) makes one of a function.")
+            raise BadType(
+                f"{call}: {arguments.brief(piece)} is no motif; Motif.record(…) makes one of a function."
+            )
     return pieces
 
 
-def _laid(pieces: Sequence[Motif], places: Sequence[Similarity], end: Pose) -> Motif:
+def _laid(call: str, pieces: Sequence[Motif], places: Sequence[Similarity], end: Pose) -> Motif:
     """What a program joins, which its host counts."""
+    for piece, by in zip(pieces, places, strict=True):
+        check_reach(piece._columns, by.scale, by.x, by.y, call)
     return Motif(joined([piece._columns for piece in pieces], places, current_host()), end)
 
 

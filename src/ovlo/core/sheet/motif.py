@@ -20,16 +20,17 @@ from ovlo.core.sheet.host import current_host
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.trail.colouring import coloured
 from ovlo.core.trail.columns import Columns, Style
-from ovlo.core.trail.similarity import Similarity, transformed
+from ovlo.core.trail.similarity import Similarity, check_reach, transformed
 from ovlo.core.trail.trail import Trail, Watch
 from ovlo.core.values import arguments
 from ovlo.core.values.degrees import normal
+from ovlo.core.values.dice import Dice
+from ovlo.core.values.errors import BadType
 from ovlo.core.values.pose import Pose
 from ovlo.core.values.sealed import Answering, unchanging
 
 if TYPE_CHECKING:
     from ovlo.core.values.colour import Colour
-    from ovlo.core.values.dice import Dice
 
 Box = tuple[float, float, float, float]
 
@@ -90,6 +91,9 @@ class Motif(Answering):
         250.0
         """
         arguments.takes_nib(function, "Motif.record")
+        if dice is not None and not isinstance(dice, Dice):
+            given = arguments.brief(dice)
+            raise BadType(f"Motif.record: dice must be dice, such as nib.dice or Dice(7), not {given}.")
         return recorded(lambda nib: function(nib, *args, **kwargs), dice, current_host())
 
     @classmethod
@@ -126,8 +130,11 @@ class Motif(Answering):
         """
         return outlets().motif_from_svg(path)
 
-    def _by(self, by: Similarity, keep_line_width: bool = False) -> Motif:
-        return Motif(transformed(self._columns, by, keep_line_width), by.pose(self.end))
+    def _by(self, by: Similarity, call: str, keep_line_width: bool = False) -> Motif:
+        check_reach(self._columns, by.scale, by.x, by.y, call)
+        end = by.pose(self.end)
+        arguments.within_reach(end.x, end.y, call)
+        return Motif(transformed(self._columns, by, keep_line_width), end)
 
     def turned(self, angle: float) -> Motif:
         """Turned anticlockwise about its origin, by degrees.
@@ -137,7 +144,7 @@ class Motif(Answering):
         >>> Motif.record(lambda nib: nib.forward(40)).turned(90).end
         Pose(x=0.0, y=40.0, heading=90.0)
         """
-        return self._by(Similarity(turn=arguments.real(angle, "turned", "angle")))
+        return self._by(Similarity(turn=arguments.angle(angle, "turned", "angle")), "turned")
 
     def scaled(self, factor: float, keep_line_width: bool = False) -> Motif:
         """So many times as large, measured from its origin; above 0.
@@ -150,7 +157,7 @@ class Motif(Answering):
         Pose(x=20.0, y=0.0, heading=0.0)
         """
         keep = arguments.truth(keep_line_width, "scaled", "keep_line_width")
-        return self._by(Similarity(scale=arguments.positive(factor, "scaled", "factor")), keep)
+        return self._by(Similarity(scale=arguments.positive(factor, "scaled", "factor")), "scaled", keep)
 
     def mirrored(self, heading: float = 0) -> Motif:
         """Mirrored in the line through its origin with that heading. Letters stay readable.
@@ -161,8 +168,8 @@ class Motif(Answering):
         Pose(x=20.0, y=-20.0, heading=270.0)
         """
         # Mirroring in a line is mirroring in the x axis, then turning by twice the line's heading.
-        heading = arguments.real(heading, "mirrored", "heading")
-        return self._by(Similarity(turn=normal(2 * normal(heading)), is_mirrored=True))
+        heading = arguments.angle(heading, "mirrored", "heading")
+        return self._by(Similarity(turn=normal(2 * normal(heading)), is_mirrored=True), "mirrored")
 
     def moved(self, dx: float, dy: float) -> Motif:
         """Moved away from its origin.
@@ -173,7 +180,7 @@ class Motif(Answering):
         Pose(x=40.0, y=5.0, heading=0.0)
         """
         dx, dy = arguments.real(dx, "moved", "dx"), arguments.real(dy, "moved", "dy")
-        return self._by(Similarity(x=dx, y=dy))
+        return self._by(Similarity(x=dx, y=dy), "moved")
 
     def centred(self) -> Motif:
         """Moved so that the centre of its box is at the origin.

@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING, Any, Protocol
 
 from ovlo.core.pen.arcs import Arcs
 from ovlo.core.pen.blocks import Blocks
+from ovlo.core.pen.lines import Lines
 from ovlo.core.pen.shapes import Shapes
 from ovlo.core.pen.steering import PACK
 from ovlo.core.pen.text import Words
@@ -18,6 +19,7 @@ from ovlo.core.pen.travels import Travels
 from ovlo.core.pen.walk import Walks
 from ovlo.core.trail.colouring import coloured
 from ovlo.core.trail.columns import Columns, Pen, Style
+from ovlo.core.trail.similarity import check_reach
 from ovlo.core.trail.trail import Trail
 from ovlo.core.values import arguments
 from ovlo.core.values.degrees import normal
@@ -72,7 +74,7 @@ def _found(kind: type, name: str) -> object:
     return next((vars(base)[name] for base in kind.__mro__ if name in vars(base)), None)
 
 
-class Nib(Blocks, Shapes, Words, Arcs, Walks, Travels, metaclass=_Kind):
+class Nib(Blocks, Shapes, Words, Arcs, Walks, Lines, Travels, metaclass=_Kind):
     """The steered pen. `Sheet.new_nib` makes one.
 
     Examples
@@ -190,7 +192,8 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Travels, metaclass=_Kind):
         """
         columns = coloured(_columns_of(motif, "stamp"), ink, fill, "stamp")
         scale = arguments.positive(scale, "stamp", "scale")
-        heading = normal(self._heading + arguments.real(turn, "stamp", "turn"))
+        heading = normal(self._heading + arguments.angle(turn, "stamp", "turn"))
+        check_reach(columns, scale, self._x, self._y, "stamp")
         if self._is_lifted:
             return
         # The placing is a jump, after which the contour that the nib walks goes on.
@@ -218,7 +221,10 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Travels, metaclass=_Kind):
 
 
 def _columns_of(motif: Recording, call: str, more: str = "") -> Columns:
-    columns = getattr(motif, "_columns", None)
+    try:
+        columns = motif._columns
+    except Exception:  # whatever a thing does when it is asked for what it has not
+        columns = None
     if type(columns) is not Columns:
         raise BadType(
             f"{call}: {arguments.brief(motif)} is no motif; Motif.record(…) makes one of a function{more}."

@@ -136,9 +136,7 @@ class Sheet(Sealed):
 
     @parameters.setter
     def parameters(self, value: dict[str, object]) -> None:
-        if not isinstance(value, dict) or not all(isinstance(name, str) for name in value):
-            raise BadType(f"parameters: give a dict of values by name, not {value!r}.")
-        self._parameters = dict(value)
+        self._parameters = arguments.by_name(value, "parameters")
 
     @property
     def _columns(self) -> Columns:
@@ -199,7 +197,7 @@ class Sheet(Sealed):
         if isinstance(x, Iterable) and not isinstance(x, str) and y != 0:
             raise BadType("new_nib: after a point comes a heading by its name: new_nib((1, 2), heading=90).")
         x, y = arguments.point(x, None if isinstance(x, Iterable) else y, "new_nib")
-        heading = normal(arguments.real(heading, "new_nib", "heading"))
+        heading = normal(arguments.angle(heading, "new_nib", "heading"))
         style = Style(line_width=LINE_WIDTH / self._pixels_per_unit)
         pose = Pose(x, y, heading)
         nib = Nib(self._trail, len(self._nibs), pose, style, self, self._dice, default_pointer())

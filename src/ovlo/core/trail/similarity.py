@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.trail.columns import Columns, Style, Text
+from ovlo.core.values import arguments
 from ovlo.core.values.degrees import direction, normal
 from ovlo.core.values.pose import Pose
 
@@ -59,6 +60,21 @@ class Similarity(NamedTuple):
         z = complex(pose.x, -pose.y if self.is_mirrored else pose.y)
         moved = self.factor * z + complex(self.x, self.y)
         return Pose(moved.real, moved.imag, self.heading(pose.heading))
+
+
+def check_reach(columns: Columns, scale: float, x: float, y: float, call: str) -> None:
+    """Refuse to scale and move a trail so far, or so large, that nobody could see it."""
+    arguments.within_reach(abs(x) + scale * columns.once(_reach), abs(y), call)
+
+
+def _reach(columns: Columns) -> float:
+    """The largest length there is in a trail: of its places, curves, words, widths and dashes."""
+    found = [0.0]
+    for rows, names in ((columns.steps, "x y"), (columns.runs, "x y"), (columns.arcs, "ux uy vx vy")):
+        found += [float(np.abs(rows[name]).max(initial=0)) for name in names.split()]
+    found += [max(abs(text.x), abs(text.y), text.size) for text in columns.texts]
+    found += [max(style.line_width, *style.line_dash, 0.0) for style in columns.styles]
+    return max(found)
 
 
 def transformed(columns: Columns, by: Similarity, keep_line_width: bool = False) -> Columns:

@@ -31,6 +31,9 @@ class Watch(Protocol):
     def count(self, more: int) -> None:
         """Count what a trail is about to hold."""
 
+    def foresee(self, more: int) -> None:
+        """Stop the run before so much is worked out, if it would be too much."""
+
     def counted(self, append: Append) -> Append:
         """An append that counts first."""
 
@@ -106,6 +109,11 @@ class Trail:
         for step, *shape in arcs:
             store.arcs.add(first + step, *shape)
         self.record(steps)
+
+    def foresee(self, count: int) -> None:
+        """Stop the program before so many steps are worked out, if it may not draw them."""
+        if self._watch is not None:
+            self._watch.foresee(count)
 
     def close_contour(self) -> None:
         """Mark the last step as the one that closes its contour."""

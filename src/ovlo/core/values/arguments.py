@@ -8,34 +8,72 @@ Every message names the call, the value and the mend.
 from __future__ import annotations
 
 import unicodedata
-from collections.abc import Collection, Iterable
-from numbers import Complex, Integral, Real
-from typing import SupportsFloat, cast
+from collections.abc import Collection, Iterable, Mapping
+from itertools import islice
+from math import isfinite, nan
+from numbers import Integral, Number
+from typing import Any
 
 from ovlo.core.values.colour_names import NAMED
 from ovlo.core.values.errors import BadType, BadValue
 
-LARGEST = 1e300
-"""Beyond this a sum of a few lengths is no longer finite."""
+LARGEST = 1e7
+"""The largest length, angle or coordinate: so far out that nobody sees it any more, and near enough that no
+picture of it takes for ever."""
+
+LARGEST_NUMBER = 10**15
+"""The largest number that need not be a length: of dice, and of a program's own parameters."""
+
+MOST = 1_000_000
+"""Parts of one thing: sides of a polygon, pieces of a spiral, colours of a ramp, things in a list."""
 
 
-def real(value: object, call: str, name: str) -> float:
+def real(value: object, call: str, name: str, most: float = LARGEST) -> float:
     """A finite real number as a float (NumPy scalars, fractions and decimals are welcome)."""
-    if isinstance(value, float | int) and not isinstance(value, bool) and -LARGEST < value < LARGEST:
-        return float(value)
-    if isinstance(value, bool) or not _looks_real(value):
+    kind = type(value)
+    if (kind is float or kind is int) and -most <= value <= most:  # type: ignore[operator]
+        return float(value)  # type: ignore[arg-type]
+    number = _number(value)
+    if number is None:
         mend = _mend_of_number(value, call)
         raise BadType(f"{call}: {name} must be a number, not {brief(value)}; {mend}.")
-    try:
-        number = float(cast(SupportsFloat, value))
-    except OverflowError:
-        number = float("inf")
-    if not -LARGEST < number < LARGEST:
+    if not isfinite(number):
         raise BadValue(
-            f"{call}: {name} must be a finite number (up to 1e300), not {_brief(value)}; "
+            f"{call}: {name} must be a finite number, not {_brief(value)}; "
+            "look at the calculation it comes from."
+        )
+    if not -most <= number <= most:
+        raise BadValue(
+            f"{call}: {name} must be at most {most:,.0f} either way, not {_brief(value)}; "
             "look at the calculation it comes from."
         )
     return number
+
+
+def within_reach(x: float, y: float, call: str) -> None:
+    """Refuse a place that is too far away."""
+    if not max(abs(x), abs(y)) <= LARGEST:
+        raise BadValue(
+            f"{call}: it would lead to ({x:g}, {y:g}); nothing may be farther than {LARGEST:,.0f} "
+            "from the centre. Take shorter steps."
+        )
+
+
+def _number(value: object) -> float | None:
+    """What a value is as a float: nan or infinite where it has no finite one, None if it is no number."""
+    try:
+        # An array of no dimensions is what NumPy hands out for one number.
+        if getattr(value, "shape", None) == () and callable(item := getattr(value, "item", None)):
+            value = item()
+        if isinstance(value, bool | type) or not isinstance(value, Number):
+            return None
+        return float(value)  # type: ignore[arg-type]
+    except OverflowError:
+        return float("inf")
+    except ValueError:  # a decimal that is to signal that it is no number
+        return nan
+    except Exception:  # a class of the program's own that fails at it
+        return None
 
 
 SHAPES = ("circle", "ellipse", "polygon", "star", "rectangle")
@@ -51,6 +89,11 @@ def _mend_of_number(value: object, call: str) -> str:
     except ValueError:
         return "give a number such as 90"
     return "write it without quotes"
+
+
+def angle(value: object, call: str, name: str) -> float:
+    """Degrees, however often they go round."""
+    return real(value, call, name, LARGEST_NUMBER)
 
 
 def positive(value: object, call: str, name: str) -> float:
@@ -80,15 +123,19 @@ def between(value: object, call: str, name: str, low: float, high: float) -> flo
 def truth(value: object, call: str, name: str) -> bool:
     """True or False."""
     if not isinstance(value, bool):
+        if type(value).__name__ in ("bool", "bool_") and type(value).__module__ == "numpy":
+            return bool(value)
         raise BadType(f"{call}: {name} must be True or False, not {brief(value)}.")
     return value
 
 
 def whole(value: object, call: str, name: str, least: int | None = None) -> int:
     """A whole number, of at least `least` if given (2.0 will do, 2.5 will not)."""
-    number = int(value) if isinstance(value, Integral) else real(value, call, name)
     if isinstance(value, bool):
         raise BadType(f"{call}: {name} must be a whole number, not {brief(value)}.")
+    number = int(value) if isinstance(value, Integral) else real(value, call, name, LARGEST_NUMBER)
+    if abs(number) > LARGEST_NUMBER:
+        raise BadValue(f"{call}: {name} must be at most {LARGEST_NUMBER:,}, not {_brief(value)}.")
     if number != int(number):
         nearest = round(number) if least is None else max(least, round(number))
         raise BadValue(f"{call}: {name} must be a whole number, not {_brief(value)}; try {nearest}.")
@@ -101,6 +148,8 @@ def text(value: object, call: str, name: str, mend: str = "take it out") -> str:
     """One line of text that can stand in any file: XML 1.0, 2.2, without tabs and breaks."""
     if not isinstance(value, str):
         raise BadType(f"{call}: {name} must be a string, not {brief(value)}; str(…) makes one of anything.")
+    if len(value) > MOST:
+        raise BadValue(f"{call}: {name} has {len(value):,} characters; at most {MOST:,} will do.")
     for character in value:
         # Controls, halves of surrogate pairs, breaks of lines and paragraphs, and what is no character.
         if unicodedata.category(character) in ("Cc", "Cs", "Zl", "Zp") or character in "\ufffe\uffff":
@@ -121,21 +170,56 @@ def point(x: object, y: object, call: str) -> tuple[float, float]:
     if y is None:
         if isinstance(x, str) or not isinstance(x, Iterable):
             raise BadType(f"{call}: a point is two numbers, x and y, or one pair, not {brief(x)}.")
-        pair = list(x)
+        pair = listed(x, call, "the point", "it is two numbers")
         if len(pair) != 2:
             raise BadType(f"{call}: a point has two numbers, x and y, not {len(pair)}: {brief(x)}.")
         x, y = pair
     return real(x, call, "x"), real(y, call, "y")
 
 
+def listed(value: object, call: str, name: str, mend: str) -> list[Any]:
+    """The things in an iterable, which is none of letters; `mend` says what to give instead."""
+    if isinstance(value, str | bytes | Mapping) or not isinstance(value, Iterable):
+        raise BadType(f"{call}: {name} must be a list, not {brief(value)}; {mend}.")
+    try:
+        found = list(islice(value, MOST + 1))
+    except TypeError:  # an array of no dimensions calls itself iterable
+        raise BadType(f"{call}: {name} must be a list, not {brief(value)}; {mend}.") from None
+    if len(found) > MOST:
+        raise BadValue(f"{call}: {name} may hold {MOST:,} things, and has more; {mend}.")
+    return found
+
+
+def by_name(values: object, call: str) -> dict[str, object]:
+    """Values by name, of which the names and the texts can stand in any file."""
+    if not isinstance(values, dict):
+        raise BadType(f"{call}: give a dict of values by name, not {brief(values)}.")
+    for name, value in values.items():
+        text(name, call, "each name")
+        if isinstance(value, str):
+            text(value, call, name)
+    return dict(values)
+
+
+def at_most(count: int, call: str, what: str) -> None:
+    """Refuse more parts of one thing than anybody can see."""
+    if count > MOST:
+        raise BadValue(f"{call}: {count:,} {what} are too many; at most {MOST:,} will do.")
+
+
 def takes_nib(function: object, call: str) -> None:
     """Refuse a function that has no place for a nib."""
     import inspect  # heavy, and not wanted for drawing itself
 
-    name = getattr(function, "__name__", repr(function))
-    if not callable(function):
+    if not callable(function) or isinstance(function, type) or inspect.isbuiltin(function):
         raise BadType(f"{call}: give a function that takes a nib, not {brief(function)}.")
-    first = next(iter(inspect.signature(function).parameters.values()), None)
+    name = getattr(function, "__name__", brief(function))
+    try:
+        first = next(iter(inspect.signature(function).parameters.values()), None)
+    except (TypeError, ValueError):  # a class, or one of Python's own
+        raise BadType(
+            f"{call}: it cannot be seen whether {brief(function)} takes a nib; give a function of your own."
+        ) from None
     if first is None or first.kind in (first.KEYWORD_ONLY, first.VAR_KEYWORD):
         raise BadType(f"{call}: {name} must take the nib first: def {name}(nib, …).")
 
@@ -161,14 +245,6 @@ def nearest(word: object, known: Iterable[str], most: int = 3) -> list[str]:
     return [by_letters[letters] for letters in found]
 
 
-def _looks_real(value: object) -> bool:
-    if isinstance(value, Real):
-        return True
-    # A decimal and an array of no dimensions are numbers too; an array of several is not.
-    alone = getattr(value, "ndim", 0) == 0
-    return alone and isinstance(value, SupportsFloat) and not isinstance(value, Complex)
-
-
 LONGEST = 60
 """Characters of a value in a message."""
 
@@ -189,6 +265,6 @@ def _brief(value: object) -> str:
     """A number in a few characters."""
     try:
         text = f"{value}"
-    except ValueError:  # a whole number of thousands of digits
+    except Exception:  # a whole number of thousands of digits, or one that cannot be shown
         text = brief(value)
     return text if len(text) <= 24 else f"{text[:20]}…"

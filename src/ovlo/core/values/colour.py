@@ -126,9 +126,15 @@ def parse(value: object, call: str) -> Colour:
     return colour
 
 
+LONGEST = 200
+"""Characters of a CSS colour: far more than any needs."""
+
+
 @lru_cache(maxsize=4096)
 def _read(text: str) -> Colour | None:
     word = text.strip().lower()
+    if len(word) > LONGEST:
+        return None
     if word == "transparent":
         return TRANSPARENT
     if word.endswith(")"):
@@ -181,7 +187,7 @@ def shift_hue(colour: str | Colour, angle: float) -> Colour:
     '#00be5c'
     """
     shifted = _to_coloraide(parse(colour, "shift_hue")).convert("oklch")
-    shifted["hue"] += arguments.real(angle, "shift_hue", "angle")
+    shifted["hue"] += arguments.angle(angle, "shift_hue", "angle")
     return _inside_srgb(shifted)
 
 
@@ -240,6 +246,7 @@ def ramp(a: str | Colour, b: str | Colour, count: int) -> list[Colour]:
     """
     first, second = parse(a, "ramp"), parse(b, "ramp")
     count = arguments.whole(count, "ramp", "count", least=1)
+    arguments.at_most(count, "ramp", "colours")
     return [blend(first, second, i / (count - 1)) if i else first for i in range(count)]
 
 

@@ -87,6 +87,6 @@ def from_polar(radius: float, angle: float, centre: tuple[float, float] = (0.0, 
     (40.0, 120.0)
     """
     radius = arguments.real(radius, "from_polar", "radius")
-    cosine, sine = direction(normal(arguments.real(angle, "from_polar", "angle")))
+    cosine, sine = direction(normal(arguments.angle(angle, "from_polar", "angle")))
     x, y = arguments.point(centre, None, "from_polar")
     return x + radius * cosine, y + radius * sine

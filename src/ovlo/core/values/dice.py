@@ -102,7 +102,10 @@ class Dice(Sealed):
         >>> 0.5 <= dice.number(0.5, 2) <= 2
         True
         """
-        low, high = arguments.real(low, "number", "low"), arguments.real(high, "number", "high")
+        most = arguments.LARGEST_NUMBER
+        low, high = (
+            arguments.real(end, "number", name, most) for end, name in ((low, "low"), (high, "high"))
+        )
         _check_order(low, high, "number")
         return self._random.uniform(low, high)
 
@@ -139,7 +142,8 @@ class Dice(Sealed):
         >>> dice.chance(1)
         True
         """
-        return self._random.random() < arguments.between(probability, "chance", "probability", 0, 1)
+        probability = arguments.between(probability, "chance", "probability", 0, 1)
+        return self._random.random() < probability
 
     def colour(self, tone: str | None = None) -> Colour:
         """A colour of any hue: "pale", "vivid" or "deep", or of any of these tones.
@@ -266,6 +270,9 @@ def _check_order(low: float, high: float, call: str) -> None:
 
 
 def _listed(items: Iterable[Item], call: str) -> list[Item]:
-    if isinstance(items, Set) or not isinstance(items, Iterable):
-        raise BadType(f"{call}: give a list; {items!r} has no order, so no seed could repeat the choice.")
-    return list(items)
+    if isinstance(items, Set):
+        given = arguments.brief(items)
+        raise BadType(f"{call}: give a list; {given} has no order, so no seed could repeat the choice.")
+    # A word is a list of letters, and a dict one of its keys.
+    things: object = list(items) if isinstance(items, str | bytes | dict) else items
+    return arguments.listed(things, call, "what to choose from", "give a list, as in ['gold', 'tomato']")

@@ -24,7 +24,7 @@ from ovlo.core.trail.columns import Columns
 from ovlo.core.trail.similarity import Similarity
 from ovlo.core.values import arguments
 from ovlo.core.values.colour import WHITE, Colour
-from ovlo.core.values.errors import BadType, BadValue
+from ovlo.core.values.errors import BadValue
 from ovlo.render.lettering import words_width
 from ovlo.render.page import Page
 
@@ -159,14 +159,13 @@ class Overlay:
 
 def checked_overlays(wanted: str | Iterable[str], call: str) -> tuple[str, ...]:
     """Names of overlays, given as a list or with commas between."""
-    if not isinstance(wanted, Iterable):
-        raise BadType(f"{call}: overlay takes names such as 'grid', not {wanted!r}.")
-    given = wanted.split(",") if isinstance(wanted, str) else list(wanted)
-    names = [name.strip() for name in given if name.strip()]
-    for name in names:
+    mend = "it takes names such as 'grid'"
+    given = wanted.split(",") if isinstance(wanted, str) else arguments.listed(wanted, call, "overlay", mend)
+    names = [arguments.text(name, call, "each overlay").strip() for name in given]
+    for name in filter(None, names):
         if name not in OVERLAYS:
             raise BadValue(
-                f"{call}: there is no overlay {name!r}{arguments.near(name, OVERLAYS)}; "
+                f"{call}: there is no overlay {arguments.brief(name)}{arguments.near(name, OVERLAYS)}; "
                 f"there are {', '.join(OVERLAYS)}."
             )
     return tuple(name for name in OVERLAYS if name in names)
