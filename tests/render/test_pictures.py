@@ -156,7 +156,7 @@ def test_a_path_agg_cannot_take_whole_is_drawn():
     assert np.asarray(whole.convert("L"))[3000, 100:5900].max() < 30
 
 
-@pytest.mark.parametrize("size", [(1e9, 10), (1e9, 1e9), (19_000, 19_000)])
+@pytest.mark.parametrize("size", [(1e7, 10), (1e7, 1e7), (19_000, 19_000)])
 def test_a_png_too_large_says_how_large_it_may_be(size):
     with pytest.raises(BadValue, match=r"20000 a side and 80 million"):
         Sheet(*size).save("kite.png")
@@ -219,8 +219,9 @@ def test_many_numbers_at_once_look_like_each_alone(largest, places):
         assert text[starts[i] : ends[i]].decode() == f" {number(read[i], places)}"
 
 
-def test_numbers_too_large_for_the_grid_are_written_all_the_same(sheet, nib):
-    nib.forward(1e20)
-    (path,) = paths(sheet)
-    assert path.attrib["d"] == f"M0 0 {10**20} 0"
-    sheet.save("far.png")
+def test_numbers_too_large_for_the_grid_are_written_all_the_same(tmp_path):
+    sheet = Sheet(100, 100, unit="mm")
+    sheet.new_nib().forward(9_999_999)
+    sheet.save(tmp_path / "far.svg", scale=10_000)
+    assert "M0 0 9999999 0" in (tmp_path / "far.svg").read_text()
+    sheet.save(tmp_path / "far.png")

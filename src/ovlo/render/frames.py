@@ -33,7 +33,8 @@ class _Block(NamedTuple):
     begin: int
     end: int
     region: Box
-    before: NDArray[np.uint8]
+    before: NDArray[np.uint8] | None
+    """None once that holds no longer, since an area begun earlier by another nib has appeared beneath."""
 
 
 class Frames:
@@ -51,6 +52,8 @@ class Frames:
         self._empty = self._canvas.pixels.copy()
         self.steps = 0
         self._open: list[_Block] = []
+        self._settled = -1, self._empty
+        """What is beneath the line that grows, and where that begins."""
         self.follow(columns)
 
     def follow(self, columns: Columns) -> None:
@@ -75,6 +78,7 @@ class Frames:
         self.pixels[:] = self._empty
         self.steps = 0
         self._open.clear()
+        self._settled = -1, self._empty
 
     def ahead(self, share: float) -> tuple[Box, NDArray[np.uint8]] | None:
         """The frame with a share of the next step's line: where it differs, and its pixels there."""
@@ -124,10 +128,13 @@ class Frames:
         while self.steps < to:
             # Areas that begin and end before `to` are painted with the rest; others are stops on the way.
             stays_open = np.flatnonzero((self._opened >= self.steps) & (self._opened < to) & (ends > to))
-            opens = [int(self._opened[i]) for i in stays_open[:1] if int(i) not in self._numbers()]
+            opens = [int(self._opened[i]) for i in stays_open.tolist() if i not in self._numbers()][:1]
             closes = [block.end for block in self._open if block.end <= to]
             stop = min([to, *opens, *closes])
-            changed = united(changed, self._paint(self.steps, stop))
+            begin = self._growing_line(stop)
+            if begin is not None and begin > self.steps:
+                stop = begin
+            changed = united(changed, self._paint_on(stop))
             self.steps = stop
             for block in [block for block in reversed(self._open) if block.end == stop]:
                 changed = united(changed, self._close(block))
@@ -135,6 +142,29 @@ class Frames:
                 if int(self._opened[area]) == stop < to and area not in self._numbers():
                     self._keep(area)
         return changed
+
+    def _paint_on(self, stop: int) -> Box:
+        """Paint the next steps, with the line that grows there painted anew from where it begins."""
+        begin = self._growing_line(self.steps)
+        if begin is not None and begin == self._settled[0]:
+            self.pixels[:] = self._settled[1]
+            return self._paint(begin, stop)
+        grows = self._growing_line(stop) == self.steps
+        self._settled = (self.steps, self.pixels.copy()) if grows else (-1, self._empty)
+        return self._paint(self.steps, stop)
+
+    def _growing_line(self, step: int) -> int | None:
+        """Where a line begins that goes on at a step and is to be painted whole, or None.
+
+        Painted in parts, dashes would begin anew, and translucent parts would overlap where they meet.
+        """
+        runs = self.columns.runs
+        number = int(np.searchsorted(runs["start"], step, "right")) - 1
+        start = int(runs["start"][number])
+        if start == step or step >= len(self.columns):
+            return None
+        style = self.columns.styles[runs["style"][number]]
+        return start if style.line_dash or style.ink.opacity < 1 else None
 
     def _numbers(self) -> set[int]:
         return {block.area for block in self._open}
@@ -151,9 +181,16 @@ class Frames:
     def _close(self, block: _Block) -> Box:
         """Paint an area beneath what was drawn in its block."""
         self._open.remove(block)
+        self._settled = -1, self._empty
         left, top, right, bottom = block.region
-        self.pixels[top:bottom, left:right] = block.before
-        self._paint(block.begin, block.end, block.region)
+        if block.before is None:
+            self.pixels[top:bottom, left:right] = self._empty[top:bottom, left:right]
+            self._paint(0, block.end, block.region)
+        else:
+            self.pixels[top:bottom, left:right] = block.before
+            self._paint(block.begin, block.end, block.region)
+        # What was kept for blocks that began later, and are open still, is without this area.
+        self._open = [one._replace(before=None) if one.area > block.area else one for one in self._open]
         return block.region
 
     def _paint(self, first: int, stop: int, clip: Box | None = None) -> Box:

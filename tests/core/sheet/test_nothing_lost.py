@@ -9,10 +9,14 @@ import re
 
 import numpy as np
 import pytest
+import shapely
+from hypothesis import given
+from hypothesis import strategies as st
 from PIL import Image
 
 from ovlo import BadType, BadValue, Motif, Sheet
-from ovlo.core.paint.outlines import borders, strokes
+from ovlo.core.paint.cutting import cut
+from ovlo.core.paint.outlines import LINE, MOVE, borders, strokes
 from ovlo.outlets import as_bytes
 from ovlo.render import lettering
 
@@ -154,6 +158,50 @@ def test_an_arc_of_too_many_rounds_is_refused(nib):
     with pytest.raises(BadValue, match="1,000 rounds"):
         nib.arc_left(50, 360 * 30000 + 90)
     assert len(nib.sheet.trail) == 1
+
+
+@pytest.mark.parametrize("y", [0, 49, 55, -57])
+def test_a_wide_line_shows_though_its_middle_is_off_the_page(y):
+    sheet = Sheet(100, 100)
+    nib = sheet.new_nib(-30, y)
+    nib.line_width, nib.line_cap = 20, "butt"
+    nib.forward(60)
+    pixels = np.asarray(Image.open(io.BytesIO(as_bytes(sheet, ".png"))).convert("L"))
+    assert (pixels < 128).sum() == 60 * (20 - max(abs(y) + 10 - 50, 0))
+
+
+@pytest.mark.parametrize("dash", [1e-300, 1e-6, (0.01, 1e-9), (1e-9, 0.01)])
+def test_dashes_too_fine_to_be_seen_are_a_paler_line(dash):
+    sheet = Sheet(100, 100)
+    nib = sheet.new_nib(-40)
+    nib.line_dash, nib.line_width, nib.line_cap = dash, 20, "butt"
+    nib.forward(80)
+    pixels = np.asarray(Image.open(io.BytesIO(as_bytes(sheet, ".png"))).convert("L"))
+    share = {1e-300: 0.5, 1e-6: 0.5, (0.01, 1e-9): 1.0, (1e-9, 0.01): 0.0}[dash]
+    assert 255 - pixels[45:55, 15:85].mean() == pytest.approx(255 * share, abs=1.5)
+    assert 'stroke-dasharray="0' not in svg(sheet)
+
+
+def test_dashes_go_on_around_corners_and_begin_anew_with_each_piece():
+    zigzag = np.array([[0, 0], [10, 0], [10, 10], [0, 5], [5, 5]], float)
+    codes = np.array([MOVE, LINE, LINE, MOVE, LINE], np.uint8)
+    vertices, kinds = cut(zigzag, codes, (-20, -20, 20, 20), (6, 2))
+    assert vertices.tolist() == [[0, 0], [6, 0], [8, 0], [10, 0], [10, 4], [10, 6], [10, 10], [0, 5], [5, 5]]
+    assert kinds.tolist() == [MOVE, LINE, MOVE, LINE, LINE, MOVE, LINE, MOVE, LINE]
+    # What a box cuts away changes nothing of the dashes that are left.
+    vertices, kinds = cut(zigzag, codes, (5, -20, 20, 3), (6, 2))
+    assert vertices.tolist() == [[5, 0], [6, 0], [8, 0], [10, 0], [10, 3]]
+
+
+@given(st.lists(st.tuples(st.integers(-9, 9), st.integers(-9, 9)), min_size=2, max_size=7))
+def test_lines_cut_to_a_box_are_what_lies_inside(points):
+    vertices = np.array(points, float)
+    codes = np.array([MOVE] + [LINE] * (len(points) - 1), np.uint8)
+    parts, kinds = cut(vertices, codes, (-4, -3, 5, 6))
+    lines = [part for part in np.split(parts, np.flatnonzero(kinds == MOVE)) if len(part)]
+    whole = shapely.LineString(points).intersection(shapely.box(-4, -3, 5, 6))
+    assert sum(shapely.length(shapely.linestrings(part)) for part in lines) >= whole.length - 1e-6
+    assert all((abs(part - (0.5, 1.5)) <= 4.5 + 1e-9).all() for part in lines)
 
 
 @pytest.mark.parametrize("colour", ["rgb(1e400 0 0)", "oklch(1e999 0.1 200)"])

@@ -24,7 +24,9 @@ class Parts:
 
     def __init__(self, columns: Columns) -> None:
         self.columns = columns
-        self._text_steps = np.array([text.step for text in columns.texts], np.int64)
+        # Texts of stamps stand behind the others.
+        self._texts = sorted(columns.texts, key=lambda text: text.step)
+        self._text_steps = np.array([text.step for text in self._texts], np.int64)
 
     @cached_property
     def area_ends(self) -> Ints:
@@ -61,7 +63,7 @@ class Parts:
         areas = columns.areas[is_kept]
         areas["step"] -= first
         low, high = np.searchsorted(self._text_steps, (first, upto))
-        texts = [text._replace(step=text.step - first) for text in columns.texts[low:high]]
+        texts = [text._replace(step=text.step - first) for text in self._texts[low:high]]
 
         orders = np.append(areas["order"], [text.order for text in texts]).astype(np.int64)
         ranks = np.empty(len(orders), np.int64)

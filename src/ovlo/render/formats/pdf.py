@@ -13,6 +13,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 from numpy.typing import NDArray
 
+from ovlo.core.paint.cutting import without_fine_dashes
 from ovlo.core.paint.order import painted
 from ovlo.core.paint.outlines import Outline, ranges
 from ovlo.core.paint.regions import without_overlaps
@@ -119,7 +120,7 @@ class _PdfSheet:
         if paint is not None and len(vertices):
             self._draw(path, Style(line_width=0), paint)
         if style is not None:
-            self._draw(path, style, None)
+            self._draw(path, without_fine_dashes(style, FLATNESS / self._points_per_unit), None)
 
     def _draw(self, path: Path, style: Style, paint: Colour | None) -> None:
         context = graphics_context(self._renderer, style, self._points_per_unit)

@@ -13,8 +13,9 @@ from typing import TYPE_CHECKING, cast
 import numpy as np
 from numpy.typing import NDArray
 
+from ovlo.core.paint.cutting import cut, without_fine_dashes
 from ovlo.core.paint.order import Mark, Painting, painted
-from ovlo.core.paint.outlines import CLOSE, LINE, MOVE
+from ovlo.core.paint.outlines import CLOSE, LINE, MOVE, Outline
 from ovlo.core.paint.regions import without_overlaps
 from ovlo.core.trail.columns import Columns, Style, Text
 from ovlo.core.values.colour import BLACK, TRANSPARENT, Colour
@@ -27,6 +28,9 @@ if TYPE_CHECKING:
     from matplotlib.backends.backend_agg import RendererAgg
     from matplotlib.transforms import Affine2D
     from matplotlib.typing import CapStyleType, JoinStyleType
+
+Floats = NDArray[np.float64]
+Codes = NDArray[np.uint8]
 
 LARGEST_SIDE = 20_000
 LARGEST_AREA = 80_000_000
@@ -45,6 +49,9 @@ SMALL = 1000
 
 SIMPLE = 1000
 """Vertices a line may have before points that change nothing visible are left out."""
+
+UNSEEN = 0.0, 0.0, 0.0, 1e-9
+"""A paint that leaves no trace in eight bits. With it, Agg draws lines whose middle is off the page, too."""
 
 LOT = 2_000_000
 """How much of a split path is drawn at once: sorting small lots is faster than sorting large ones."""
@@ -98,6 +105,7 @@ class Canvas:
     def paint(self, painting: Painting) -> None:
         """Paint all marks; neighbours that differ in colour and width alone are handed over together."""
         batch = Batch()
+        beyond = self._beyond(painting.strokes)
         for mark in painting.marks:
             if isinstance(mark, Text):
                 batch = self._flush(batch)
@@ -111,10 +119,45 @@ class Canvas:
                 mark = mark._replace(fill=None)
                 if mark.style is None:
                     continue
-            if not batch.takes(mark) or len(vertices) > SMALL:
+            style = mark.style
+            if style is None or not (style.line_dash or beyond[mark.number]):
+                batch = self._put(batch, mark, vertices, codes)
+                continue
+            if mark.fill is not None:
+                batch = self._put(batch, mark._replace(style=None), vertices, codes)
+            style, vertices, codes = self._seen_part(style, vertices, codes)
+            if not len(vertices):
+                continue
+            if beyond[mark.number]:
                 batch = self._flush(batch)
-            batch.add(mark, vertices, codes)
+                is_wide = style.line_width * self._page.pixels_per_unit > 2
+                self._stroke(vertices, codes, style, UNSEEN if is_wide else None)
+            else:
+                batch = self._put(batch, mark._replace(fill=None, style=style), vertices, codes)
         self._flush(batch)
+
+    def _put(self, batch: Batch, mark: Mark, vertices: Floats, codes: Codes) -> Batch:
+        """Put a mark to a batch, or to a new one if it does not fit there."""
+        if not batch.takes(mark) or len(vertices) > SMALL:
+            batch = self._flush(batch)
+        batch.add(mark, vertices, codes)
+        return batch
+
+    def _beyond(self, lines: Outline) -> NDArray[np.bool_]:
+        """Which lines leave the page, if only by their middle, shape (lines,)."""
+        page, (low, high) = self._page, lines.path_boxes()
+        right, top = page.left + page.width, page.bottom + page.height
+        return np.asarray(((low < (page.left, page.bottom)) | (high > (right, top))).any(axis=1))
+
+    def _seen_part(self, style: Style, vertices: Floats, codes: Codes) -> tuple[Style, Floats, Codes]:
+        """What can be seen of a line that is dashed or leaves the page, which may be very long."""
+        page = self._page
+        style = without_fine_dashes(style, FLATNESS / page.pixels_per_unit)
+        # A mitre may reach ten times half the width of its line.
+        room = 5 * style.line_width + 2 / page.pixels_per_unit
+        right, top = page.left + page.width, page.bottom + page.height
+        box = page.left - room, page.bottom - room, right + room, top + room
+        return style._replace(line_dash=()), *cut(vertices, codes, box, style.line_dash)
 
     def _flush(self, batch: Batch) -> Batch:
         """Draw what is in a batch; returns an empty one."""
@@ -149,7 +192,7 @@ class Canvas:
             np.array(faces) if any(mark.fill for mark, _, _ in marks) else np.empty((0, 4)),
             np.array([rgba(style.ink) for style in styles]),
             [style.line_width * scale for style in styles],
-            [dashes(manner, scale)],
+            [(0.0, None)],
             [True],
             [None],
             "data",
@@ -161,7 +204,7 @@ class Canvas:
         if len(vertices):
             self._fill(vertices, codes, text.ink)
 
-    def _fill(self, vertices: NDArray[np.float64], codes: NDArray[np.uint8], paint: Colour) -> None:
+    def _fill(self, vertices: Floats, codes: Codes, paint: Colour) -> None:
         from matplotlib.path import Path
 
         if not len(vertices):
@@ -169,10 +212,12 @@ class Canvas:
         context = self._context(Style(line_width=0), 1.0)
         self._agg.draw_path(context, Path(vertices, codes), self._to_pixels, rgba(paint))
 
-    def _stroke(self, vertices: NDArray[np.float64], codes: NDArray[np.uint8], style: Style) -> None:
+    def _stroke(
+        self, vertices: Floats, codes: Codes, style: Style, face: tuple[float, ...] | None = None
+    ) -> None:
         cells = self._cells(vertices, style)
         if cells.sum() < CELLS:
-            self._draw(self._agg, vertices, codes, style)
+            self._draw(self._agg, vertices, codes, style, face)
             return
         # The lots are added up as coverage, as Agg itself adds what two edges cover of a pixel; then the
         # ink is laid on once. So neither a seam nor doubled translucent ink shows.
@@ -181,14 +226,14 @@ class Canvas:
         opaque = style._replace(ink=BLACK)
         for lot_vertices, lot_codes in _lots(vertices, codes, cells):
             layer.clear()
-            self._draw(layer, lot_vertices, lot_codes, opaque)
+            self._draw(layer, lot_vertices, lot_codes, opaque, face)
             coverage += np.minimum(np.asarray(layer.buffer_rgba())[..., 3], 255 - coverage)
         self._blend(coverage, style.ink)
 
-    def _cells(self, vertices: NDArray[np.float64], style: Style) -> NDArray[np.float64]:
+    def _cells(self, vertices: Floats, style: Style) -> Floats:
         """About how many pixels Agg visits for each vertex: both edges of a line, and its joins."""
         height, width = self.pixels.shape[:2]
-        moves: NDArray[np.float64] = np.abs(np.diff(vertices, axis=0, prepend=vertices[:1])).sum(axis=1)
+        moves: Floats = np.abs(np.diff(vertices, axis=0, prepend=vertices[:1])).sum(axis=1)
         np.minimum(moves * self._page.pixels_per_unit, width + height, out=moves)
         moves += 1.5 * style.line_width * self._page.pixels_per_unit
         return 2 * moves
@@ -202,9 +247,10 @@ class Canvas:
     def _draw(
         self,
         agg: RendererAgg,
-        vertices: NDArray[np.float64],
-        codes: NDArray[np.uint8],
+        vertices: Floats,
+        codes: Codes,
         style: Style,
+        face: tuple[float, ...] | None = None,
     ) -> None:
         from matplotlib.path import Path
 
@@ -214,7 +260,7 @@ class Canvas:
         path = Path(vertices, None if is_one_line else codes)
         path.should_simplify = is_one_line and len(vertices) > SIMPLE
         path.simplify_threshold = 1 / 9
-        agg.draw_path(self._context(style, self._page.pixels_per_unit), path, self._to_pixels)
+        agg.draw_path(self._context(style, self._page.pixels_per_unit), path, self._to_pixels, face)
 
     def _context(self, style: Style, pixels_per_unit: float) -> GraphicsContextBase:
         context = graphics_context(self._agg, style, pixels_per_unit)
@@ -250,9 +296,7 @@ def check_size(page: Page) -> None:
     )
 
 
-def _lots(
-    vertices: NDArray[np.float64], codes: NDArray[np.uint8], cells: NDArray[np.float64]
-) -> Iterator[tuple[NDArray[np.float64], NDArray[np.uint8]]]:
+def _lots(vertices: Floats, codes: Codes, cells: Floats) -> Iterator[tuple[Floats, Codes]]:
     """A path in lots, each beginning where the one before ended."""
     lot = np.cumsum(cells) // LOT
     bounds = [0, *(np.flatnonzero(np.diff(lot)) + 1).tolist(), len(vertices)]
@@ -269,7 +313,7 @@ class Batch:
     """Marks that one call can draw."""
 
     def __init__(self) -> None:
-        self.marks: list[tuple[Mark, NDArray[np.float64], NDArray[np.uint8]]] = []
+        self.marks: list[tuple[Mark, Floats, NDArray[np.uint8]]] = []
         self._manner: tuple[object, ...] | None = None
         self._is_large = False
 
@@ -279,7 +323,7 @@ class Batch:
             mark.style is None or self._manner is None or self._manner == mark.style[2:]
         )
 
-    def add(self, mark: Mark, vertices: NDArray[np.float64], codes: NDArray[np.uint8]) -> None:
+    def add(self, mark: Mark, vertices: Floats, codes: Codes) -> None:
         """Add a mark."""
         if mark.style is not None:
             self._manner = mark.style[2:]

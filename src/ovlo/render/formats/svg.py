@@ -15,6 +15,7 @@ from xml.sax.saxutils import escape, quoteattr
 import numpy as np
 from numpy.typing import NDArray
 
+from ovlo.core.paint.cutting import without_fine_dashes
 from ovlo.core.paint.order import Mark, painted
 from ovlo.core.paint.outlines import CLOSE, MOVE, Outline
 from ovlo.core.trail import curves
@@ -174,6 +175,7 @@ def fill(mark: Mark) -> str:
 
 def stroke(style: Style, places: int) -> str:
     """The attributes of a drawn line."""
+    style = without_fine_dashes(style, 5 * 10.0**-places)
     parts = [_paint("stroke", style.ink), f' stroke-width="{_width(style.line_width, places)}"']
     if style.line_dash:
         lengths = " ".join(number(length, places + 2) for length in style.line_dash)
