@@ -18,6 +18,7 @@ from ovlo.core.sheet.motif import Motif, recorded
 from ovlo.core.sheet.only import only
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Text
+from ovlo.core.trail.similarity import check_reach
 from ovlo.core.values.errors import FileTrouble
 from ovlo.render import lettering
 from ovlo.render.files import check_folder, checked_path, write
@@ -85,13 +86,17 @@ def motif_as_bytes(motif: Motif, suffix: str, scale: float = 1) -> bytes:
 
 def motif_from_svg(path: str | PathLike[str]) -> Motif:
     """The picture in an SVG file."""
-    from ovlo.render.formats.svg_reader import draw_into, read
+    from ovlo.render.formats.svg_reader import DAMAGES, draw_into, read
 
     path = checked_path(path, "from_svg")
     shapes = read(path)
-    motif = recorded(lambda nib: draw_into(nib, shapes))
-    if not np.isfinite(motif._columns.points).all():
-        raise FileTrouble(f"from_svg: {path} holds numbers that are not finite; it is not read.")
+    try:
+        motif = recorded(lambda nib: draw_into(nib, shapes))
+        check_reach(motif._columns, 1, 0, 0, "from_svg")
+    except DAMAGES as error:
+        raise FileTrouble(
+            f"from_svg: {path} holds numbers that are not finite, or beyond all sheets; it is not read."
+        ) from error
     return motif
 
 

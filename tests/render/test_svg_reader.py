@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import warnings
 from pathlib import Path
 
@@ -9,6 +10,8 @@ import pytest
 
 from ovlo import FileTrouble, Motif, Sheet
 from ovlo.core.paint.measures import drawn_length
+from ovlo.core.paint.outlines import borders
+from ovlo.core.paint.regions import region
 from ovlo.render.formats.svg_reader import LeftOut
 
 HEAD = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="10cm">'
@@ -73,6 +76,30 @@ def test_what_cannot_be_kept_is_left_out_and_listed(tmp_path):
     assert motif.box == pytest.approx((-4, -4, 4, 4))
 
 
+@pytest.mark.parametrize("transform", ["scale(-1 1)", "scale(1 -1)", "matrix(0 1 1 0 0 0)", "rotate(40)"])
+@pytest.mark.parametrize(
+    "shape",
+    [
+        '<circle cx="9" r="5"/>',
+        '<ellipse cy="3" rx="8" ry="2"/>',
+        '<path d="M5 0A8 4 30 1 0 9 9A5 5 0 0 1 5 0z"/>',
+    ],
+)
+def test_mirrored_curves_run_round_their_centres_as_they_should(tmp_path, transform, shape):
+    plain = read(tmp_path, f"<g>{shape}</g>")
+    mirrored = read(tmp_path, f'<g transform="{transform}">{shape}</g>')
+    outlines = [borders(motif._columns).flattened(0.001) for motif in (plain, mirrored)]
+    areas = [region(outline.vertices, outline.codes, "nonzero") for outline in outlines]
+    assert areas[1].area == pytest.approx(areas[0].area, rel=1e-3)
+    assert areas[1].area > 20
+
+
+def test_what_is_no_file_is_not_read(tmp_path):
+    os.mkfifo(tmp_path / "pipe.svg")
+    with pytest.raises(FileTrouble, match="is no file that can be read"):
+        Motif.from_svg(tmp_path / "pipe.svg")
+
+
 BOMB = (
     '<?xml version="1.0"?><!DOCTYPE svg [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;&a;&a;">]>'
     '<svg xmlns="http://www.w3.org/2000/svg"><text>&b;</text></svg>'
@@ -90,6 +117,15 @@ BOMB = (
         (f"{HEAD}{'<g>' * 300}{'</g>' * 300}</svg>", "more than 200 deep"),
         ("", "damaged or no XML"),
         (f'{HEAD}<path d="M1e400 0L3 3"/></svg>', "numbers that are not finite"),
+        (f'{HEAD}<path d="M0 0A1e200 1e200 0 0 1 9 9"/></svg>', "numbers that are not finite|is damaged"),
+        (f'{HEAD}<path d="M0 0L9 9" stroke="red" stroke-width="1e400"/></svg>', "not finite|is damaged"),
+        (f'{HEAD}<circle r="1e9"/></svg>', "beyond all sheets"),
+        (f'{HEAD}<circle r="5" stroke="red" stroke-dasharray="1e999"/></svg>', "not finite"),
+        (f'<?xml version="1.0" encoding="marrow"?>{HEAD}</svg>', "damaged or no XML"),
+        (f'<!DOCTYPE svg [<!ATTLIST circle style CDATA "{"a:b;" * 99}">]>{HEAD}</svg>', "a document type"),
+        (f'{HEAD}<circle r="5" transform="{"scale(1)" * 300}"/></svg>', "'transform' of more than 2,000"),
+        (f'{HEAD}<path d="{"M0 0L1 1" * 200_000}"/></svg>', "125,000 shapes or 5 MB of paths"),
+        (f"{HEAD}{'<g/>' * 126_000}</svg>", "125,000 shapes or 5 MB of paths"),
         (f'{HEAD}<g transform="rotate(x)"><circle r="5"/></g></svg>', "is damaged"),
     ],
 )

@@ -27,6 +27,9 @@ from ovlo.program.shortcuts import check_shortcuts
 
 AnyDrawing = Drawing[Any, Any]
 
+LARGEST = 10_000_000
+"""Bytes of a program."""
+
 
 @dataclass(frozen=True)
 class Program:
@@ -91,19 +94,27 @@ def load(target: str) -> Program:
     path, name = split_target(target)
     if path.is_dir():
         raise FileTrouble(f"{path} is a folder; name a Python file in it.")
+    if path.exists() and not path.is_file():
+        raise FileTrouble(f"{path} is no file that can be read; save the program as kite.py.")
     try:
-        source = path.read_bytes()
+        with path.open("rb") as file:
+            source = file.read(LARGEST + 1)
     except OSError as error:
         if path.exists():
             raise FileTrouble(f"{path} cannot be read ({error.strerror}).") from error
         folder = path.parent
         known = [file.name for file in folder.glob("*.py")] if folder.is_dir() else []
         raise FileTrouble(f"There is no file {path}{arguments.near(path.name, known)}.") from error
+    if len(source) > LARGEST:
+        raise FileTrouble(f"{path} is larger than {LARGEST // 1_000_000} MB; that is no program to draw with.")
     try:
         tree = ast.parse(source, str(path))
+        code = compile(tree, str(path), "exec", dont_inherit=True)
     except (SyntaxError, ValueError) as error:  # a null byte is a ValueError
         lines = "".join(traceback.format_exception_only(error)).rstrip()
         raise ProgramFailed(f"{path} is not a Python program.\n{lines}") from error
+    except (RecursionError, MemoryError):
+        raise ProgramFailed(f"{path} is nested too deeply for Python; take it apart.") from None
     declares = _uses_drawing(tree)
     if name and not declares:
         raise BadUse(f"{path} is a script without drawings; leave out {':' + name!r}.")
@@ -112,7 +123,7 @@ def load(target: str) -> Program:
         for node in tree.body
         if isinstance(node, ast.FunctionDef) and node.args.args[:1] and node.args.args[0].arg == "nib"
     )
-    return Program(path, name, compile(tree, str(path), "exec", dont_inherit=True), declares, takers)
+    return Program(path, name, code, declares, takers)
 
 
 def split_target(target: str) -> tuple[Path, str]:

@@ -132,7 +132,7 @@ REFUSED = {
     r"text: align must be one of": lambda nib: nib.text("a", align="left"),
     r"text: size must be above 0": lambda nib: nib.text("a", size=0),
     r"text: font must be": lambda nib: nib.text("a", font=""),
-    r"pause: seconds must not be negative": lambda nib: nib.pause(-1),
+    r"pause: seconds must be from 0 to 600": lambda nib: nib.pause(-1),
     r"integer: low \(5\) must be at most high \(2\)": lambda nib: nib.dice.integer(5, 2),
     r"integer: low must be a whole number": lambda nib: nib.dice.integer(0.5, 2),
     r"number: low": lambda nib: nib.dice.number(5, 2),

@@ -9,6 +9,7 @@ own. Corners are those of regular polygons and star polygons (Coxeter, Regular P
 
 from __future__ import annotations
 
+import warnings
 from collections.abc import Iterable, Sequence
 from math import atan2, degrees, gcd, pi, sin
 from typing import NamedTuple
@@ -21,7 +22,7 @@ from ovlo.core.trail.columns import FILL_RULES, Pen
 from ovlo.core.values import arguments, colour
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import direction, normal
-from ovlo.core.values.errors import BadValue
+from ovlo.core.values.errors import BadValue, NothingDone
 
 Point = tuple[float, float]
 Fill = str | Colour | None
@@ -372,6 +373,9 @@ class Shapes(Steering):
         """Check how a shape is to look, and record it."""
         fill_rule = arguments.choice(fill_rule, call, "fill_rule", FILL_RULES)
         outline = arguments.truth(outline, call, "outline")
+        if fill is None and not outline and self._area < 0 and not self._is_lifted:
+            words = f"{call}: without an outline and without a fill it leaves nothing; give it fill=…"
+            warnings.warn(NothingDone(words), stacklevel=4)
         self._lay_pieces(pieces, None if fill is None else colour.parse(fill, call), outline, fill_rule)
 
     def _lay_pieces(

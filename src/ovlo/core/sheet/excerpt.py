@@ -7,7 +7,9 @@ Strokes are cut where their lines and curves cross the border, and a part of an 
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
+from functools import lru_cache
 from itertools import pairwise
 from math import atan2, cos, degrees, radians, sin, sqrt
 from typing import NamedTuple
@@ -123,21 +125,34 @@ class Side(NamedTuple):
 def excerpt(columns: Columns, box: Box, whole: bool, text_box: TextBox) -> Motif:
     """The marks of a trail inside a box, as a motif around the box's centre."""
     painting = painted(columns)
+    left, bottom, right, top = box
+    # Flattened once for all areas that are cut, and only if there are any.
+    finest = max(right - left, top - bottom) / AREA_CHORDS
+    flat = lru_cache(lambda outline: outline.flattened(finest))
 
     def draw(nib: Nib) -> None:
+        away = {id(outline): _is_away(outline, box) for outline in (painting.strokes, painting.borders)}
         for mark in painting.marks:
             if isinstance(mark, Text):
                 _draw_text(nib, mark, box, whole, text_box)
                 continue
             outline = painting.outline_of(mark)
+            if away[id(outline)][mark.number]:
+                continue
             if mark.fill is not None:
-                _draw_area(nib, outline, mark, mark.fill, box, whole)
+                _draw_area(nib, outline, mark, mark.fill, box, None if whole else flat)
             if mark.style is not None:
                 _draw_stroke(nib, outline, mark.number, mark.style, box, whole)
 
-    left, bottom, right, top = box
     centre = (left + right) / 2, (bottom + top) / 2
     return replace(recorded(draw).moved(-centre[0], -centre[1]), end=Pose())
+
+
+def _is_away(outline: Outline, box: Box) -> NDArray[np.bool_]:
+    """Which paths lie wholly outside a box, shape (paths,)."""
+    low, high = outline.path_boxes()
+    edge = EDGE * max(box[2] - box[0], box[3] - box[1])
+    return np.asarray(((high < np.array(box[:2]) - edge) | (low > np.array(box[2:]) + edge)).any(axis=1))
 
 
 def _draw_stroke(nib: Nib, lines: Outline, number: int, style: Style, box: Box, whole: bool) -> None:
@@ -150,15 +165,17 @@ def _draw_stroke(nib: Nib, lines: Outline, number: int, style: Style, box: Box, 
             nib._lay_pieces(cut, None, True, FILL_RULES[0])
 
 
-def _draw_area(nib: Nib, outline: Outline, mark: Mark, fill: Colour, box: Box, whole: bool) -> None:
+def _draw_area(
+    nib: Nib, outline: Outline, mark: Mark, fill: Colour, box: Box, flat: Callable[[Outline], Outline] | None
+) -> None:
+    """Draw an area that lies in a box; `flat` makes the outline one of chords, of which it may be cut."""
     chains = _chains(outline, mark.number)
     if all(_is_inside(chain, box) for chain, _ in chains):
         nib._lay_pieces([_piece(chain, True) for chain, _ in chains], fill, False, mark.fill_rule)
-    elif not whole:
+    elif flat is not None:
         import shapely
 
-        flat = outline.flattened(max(box[2] - box[0], box[3] - box[1]) / AREA_CHORDS)
-        area = region(*flat.path(mark.number), mark.fill_rule)
+        area = region(*flat(outline).path(mark.number), mark.fill_rule)
         vertices, codes = rings_of(shapely.intersection(area, shapely.box(*box)))
         starts = np.flatnonzero(codes == MOVE)
         rings = [_straight(ring) for ring in np.split(vertices, starts[1:]) if len(ring)]
@@ -175,9 +192,10 @@ def _chains(outline: Outline, number: int) -> list[tuple[list[Side], bool]]:
     """The pieces of a path as sides, and whether each is closed."""
     first, stop = outline.firsts[number : number + 2].tolist()
     points = outline.vertices[first:stop] @ np.array([1, 1j])
+    low, high = np.searchsorted(outline.arcs["step"], (first, stop)).tolist()
     shapes = {
         int(row["step"]) - first: (complex(row["ux"], row["uy"]), complex(row["vx"], row["vy"]), row["sweep"])
-        for row in outline.arcs[(outline.arcs["step"] >= first) & (outline.arcs["step"] < stop)]
+        for row in outline.arcs[low:high]
     }
     found: list[tuple[list[Side], bool]] = []
     for i, code in enumerate(outline.codes[first:stop].tolist()):

@@ -40,6 +40,9 @@ class Recording(Protocol):
     def _columns(self) -> Columns: ...
 
 
+MOST_SECONDS = 600
+"""That a replay may hold."""
+
 HERE, PLAIN = Pose(), Style()
 
 
@@ -150,13 +153,13 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Lines, Travels, metaclass=_Kind):
         Parameters
         ----------
         seconds : float
-            At least 0.
+            From 0 to 600.
 
         Examples
         --------
         >>> nib.pause(0.5)
         """
-        self._trail.pause(arguments.not_negative(seconds, "pause", "seconds"))
+        self._trail.pause(arguments.between(seconds, "pause", "seconds", 0, MOST_SECONDS))
 
     def stamp(
         self,
@@ -167,6 +170,9 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Lines, Travels, metaclass=_Kind):
         fill: str | Colour | None = None,
     ) -> None:
         """Lay a motif here, its origin on the nib's pose; the nib stays where it is.
+
+        The nib's own ink, widths and dashes change nothing of it, an open `area` does not take up its
+        contours, and its pauses are left out. A lifted nib stamps nothing.
 
         Parameters
         ----------
@@ -213,11 +219,20 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Lines, Travels, metaclass=_Kind):
         """All but its sheet and its open blocks."""
         return tuple(self.pose), self._start, self._style, self._is_lifted, self._pointer
 
+    def __reduce__(self) -> tuple[object, ...]:
+        """A nib is copied and sent to other processes with its sheet."""
+        return _nib_of, (self.sheet, self._number)
+
     def _restore(self, state: tuple[Any, ...]) -> None:
         """Take on what `_state` gave."""
         (self._x, self._y, heading), self._start, self._style, self._is_lifted, self._pointer = state
         self._set_heading(heading)
         self._begin_trail()
+
+
+def _nib_of(sheet: Sheet, number: int) -> Nib:
+    """The nib that `Nib.__reduce__` took apart."""
+    return sheet.nibs[number]
 
 
 def _columns_of(motif: Recording, call: str, more: str = "") -> Columns:

@@ -6,7 +6,7 @@ transformed(columns, Similarity(scale=2, turn=30, x=10))
 from __future__ import annotations
 
 from dataclasses import replace
-from math import atan2, degrees
+from math import atan2, degrees, inf
 from typing import NamedTuple
 
 import numpy as np
@@ -74,7 +74,7 @@ def _reach(columns: Columns) -> float:
         found += [float(np.abs(rows[name]).max(initial=0)) for name in names.split()]
     found += [max(abs(text.x), abs(text.y), text.size) for text in columns.texts]
     found += [max(style.line_width, *style.line_dash, 0.0) for style in columns.styles]
-    return max(found)
+    return max(found, key=lambda length: length if length == length else inf)
 
 
 def transformed(columns: Columns, by: Similarity, keep_line_width: bool = False) -> Columns:

@@ -19,11 +19,16 @@ import numpy as np
 from numpy.typing import NDArray
 
 
+CODES = {("f", 8): "d", ("i", 8): "q", ("i", 4): "i"}
+"""What `struct` calls numbers of a kind and size; "=" makes it count bytes, and leave no gaps."""
+
+
 @lru_cache(maxsize=32)
 def packer(row_type: np.dtype[np.void]) -> Callable[..., bytes]:
     """What packs the values of one row into its bytes."""
-    codes = "".join(row_type[name].char for name in row_type.names or ())
-    return struct.Struct(codes.replace("l", "q")).pack
+    # By kind and number of bytes: NumPy's letters stand for C types, whose sizes differ between systems.
+    codes = [CODES[row_type[name].kind, row_type[name].itemsize] for name in row_type.names or ()]
+    return struct.Struct("=" + "".join(codes)).pack
 
 
 class Table:

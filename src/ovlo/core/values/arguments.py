@@ -201,10 +201,10 @@ def by_name(values: object, call: str) -> dict[str, object]:
     return dict(values)
 
 
-def at_most(count: int, call: str, what: str) -> None:
+def at_most(count: int, call: str, what: str, most: int = MOST) -> None:
     """Refuse more parts of one thing than anybody can see."""
-    if count > MOST:
-        raise BadValue(f"{call}: {count:,} {what} are too many; at most {MOST:,} will do.")
+    if count > most:
+        raise BadValue(f"{call}: {count:,} {what} are too many; at most {most:,} will do.")
 
 
 def takes_nib(function: object, call: str) -> None:

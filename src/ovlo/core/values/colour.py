@@ -92,6 +92,9 @@ class Colour:
         return self.hex + (f"{round(self.opacity * 255):02x}" if self.opacity < 1 else "")
 
 
+MOST_COLOURS = 10_000
+"""Of a ramp: more than a screen tells apart."""
+
 CHANNELS = ("red", "green", "blue", "opacity")
 
 BLACK = Colour(0, 0, 0)
@@ -246,7 +249,7 @@ def ramp(a: str | Colour, b: str | Colour, count: int) -> list[Colour]:
     """
     first, second = parse(a, "ramp"), parse(b, "ramp")
     count = arguments.whole(count, "ramp", "count", least=1)
-    arguments.at_most(count, "ramp", "colours")
+    arguments.at_most(count, "ramp", "colours", MOST_COLOURS)
     return [blend(first, second, i / (count - 1)) if i else first for i in range(count)]
 
 

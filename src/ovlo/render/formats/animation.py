@@ -37,6 +37,8 @@ if TYPE_CHECKING:
     from PIL.Image import Image
 
 MOST_FRAMES = 20_000
+MOST_SECONDS = 600
+"""A frame of a GIF stays for 65,535 hundredths of a second at most."""
 
 Progress = Callable[[int], object]
 Change = Callable[[int, "Image"], "Image"]
@@ -76,7 +78,13 @@ def film_of(sheet: Sheet, pace: Pace, scale: float = 1) -> Film:
         raise BadValue(
             f"animate: {count:,} frames are more than {MOST_FRAMES:,}; give fewer seconds or frames a second."
         )
-    return Film(sheet, Page.of(sheet, scale), pace)
+    film = Film(sheet, Page.of(sheet, scale), pace)
+    if (longest := max(film.seconds)) > MOST_SECONDS:
+        raise BadValue(
+            f"animate: a frame would stay for {longest:,.0f} s, with all pauses and --hold; at most "
+            f"{MOST_SECONDS} s can be written."
+        )
+    return film
 
 
 class Film:

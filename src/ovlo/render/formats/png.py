@@ -235,7 +235,8 @@ class Canvas:
         height, width = self.pixels.shape[:2]
         moves: Floats = np.abs(np.diff(vertices, axis=0, prepend=vertices[:1])).sum(axis=1)
         np.minimum(moves * self._page.pixels_per_unit, width + height, out=moves)
-        moves += 1.5 * style.line_width * self._page.pixels_per_unit
+        # What lies off the page costs nothing.
+        moves += min(1.5 * style.line_width * self._page.pixels_per_unit, width + height)
         return 2 * moves
 
     def _new_agg(self) -> RendererAgg:

@@ -20,6 +20,7 @@ from xml.parsers import expat
 from ovlo.core.pen.shapes import Piece
 from ovlo.core.pen.steering import PACK
 from ovlo.core.sheet.nib import Nib
+from ovlo.core.values.arguments import brief
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.errors import FileTrouble
@@ -30,13 +31,32 @@ LARGEST = 50_000_000
 """Bytes."""
 DEEPEST = 200
 """Elements inside elements."""
+LONGEST = 2_000
+"""Characters of an attribute that holds no path: with some, the time taken grows with their square."""
+MOST = 5_000_000
+"""Characters of paths, where a shape counts as PER_SHAPE more, and a piece of a path as PER_PIECE: what is
+read in some 20 seconds."""
+PER_SHAPE, PER_PIECE = 40, 20
 
 SHAPES = {"path", "rect", "circle", "ellipse", "line", "polyline", "polygon"}
 KEPT = SHAPES | {"svg", "g", "a"}
+PATHS = {"d", "points"}
+"""Attributes that may be long."""
+ATTRIBUTES = PATHS | {
+    *("x", "y", "width", "height", "rx", "ry", "r", "cx", "cy", "x1", "y1", "x2", "y2", "transform", "style"),
+    *("fill", "fill-rule", "fill-opacity", "opacity", "color", "display", "visibility"),
+    *("stroke", "stroke-width", "stroke-opacity", "stroke-dasharray", "stroke-linecap", "stroke-linejoin"),
+}
+"""What is read of an element; all else is taken out before the library sees it."""
+
 SILENT = {"title", "desc", "metadata", "defs"}
 """Left out without a word: they show nothing by themselves."""
 
 LINE_WORDS = {"stroke-linecap": ("line_cap", "butt"), "stroke-linejoin": ("line_join", "miter")}
+
+
+DAMAGES = (ValueError, TypeError, IndexError, KeyError, AttributeError, ArithmeticError, RecursionError)
+"""What the library raises on values that are none."""
 
 
 class LeftOut(UserWarning):
@@ -50,8 +70,12 @@ class _Refused(Exception):
 def read(path: Path) -> list[Any]:
     """The shapes of an SVG file, as svgelements gives them, the lowest first."""
     try:
+        if path.exists() and not path.is_file():
+            raise FileTrouble(f"from_svg: {path} is no file that can be read; name an SVG file.")
         with path.open("rb") as file:
             data = file.read(LARGEST + 1)
+    except FileTrouble:
+        raise
     except OSError as error:
         raise FileTrouble(f"from_svg: {path} cannot be read ({error.strerror}).") from error
     try:
@@ -59,19 +83,19 @@ def read(path: Path) -> list[Any]:
             raise _Refused(f"is larger than {LARGEST // 1_000_000} MB")
         _look_over(data)
         root = ElementTree.fromstring(data)
-    except (_Refused, expat.ExpatError, ElementTree.ParseError, ValueError) as error:
+    except (_Refused, expat.ExpatError, ElementTree.ParseError, ValueError, LookupError) as error:
         raise FileTrouble(f"from_svg: {path} {_reason(error)}; it is not read.") from None
     left_out = set(_prune(root))
     # The file's own units and origin, whatever size it is to be shown at.
-    for name in ("width", "height", "viewBox", "preserveAspectRatio"):
+    for name in root.attrib.keys() - ATTRIBUTES | {"width", "height", "x", "y"}:
         root.attrib.pop(name, None)
     from svgelements import SVG, Shape
 
     try:
         svg = SVG.parse(io.BytesIO(ElementTree.tostring(root)), reify=True)
         shapes = [element for element in svg.elements() if isinstance(element, Shape)]
-    except (ValueError, TypeError, IndexError, KeyError, AttributeError, ArithmeticError) as error:
-        raise FileTrouble(f"from_svg: {path} is damaged ({error}); it is not read.") from error
+    except DAMAGES as error:
+        raise FileTrouble(f"from_svg: {path} is damaged ({brief(error)}); it is not read.") from error
     for shape in shapes:
         for name in ("fill", "stroke"):
             if str(shape.values.get(name, "")).startswith("url("):
@@ -88,15 +112,26 @@ def _reason(error: Exception) -> str:
 def _look_over(data: bytes) -> None:
     """Refuse what is no SVG, or would grow when it is read."""
     parser = expat.ParserCreate(namespace_separator=" ")
-    depth = 0
+    depth = work = 0
 
     def start(name: str, attributes: dict[str, str]) -> None:
-        nonlocal depth
+        nonlocal depth, work
         if depth == 0 and name not in (f"{NAMESPACE} svg", "svg"):
             raise _Refused(f"is no SVG: its outermost element is {name.rpartition(' ')[2]!r}")
         depth += 1
         if depth > DEEPEST:
             raise _Refused(f"has elements more than {DEEPEST} deep")
+        work += PER_SHAPE
+        for attribute, value in attributes.items():
+            if attribute in PATHS:
+                work += len(value) + PER_PIECE * (value.count("M") + value.count("m"))
+            elif attribute in ATTRIBUTES and len(value) > LONGEST:
+                raise _Refused(f"has a {attribute!r} of more than {LONGEST:,} characters")
+        if work > MOST:
+            raise _Refused(
+                f"holds more than can be read: some {MOST // PER_SHAPE:,} shapes or "
+                f"{MOST // 1_000_000} MB of paths are the most"
+            )
 
     def end(name: str) -> None:
         nonlocal depth
@@ -105,9 +140,13 @@ def _look_over(data: bytes) -> None:
     def entity(*_: object) -> None:
         raise _Refused("declares entities, which can grow without bounds")
 
+    def declaration(*_: object) -> None:
+        raise _Refused("declares a document type of its own")
+
     parser.StartElementHandler = start
     parser.EndElementHandler = end
     parser.EntityDeclHandler = entity
+    parser.AttlistDeclHandler = parser.ElementDeclHandler = parser.NotationDeclHandler = declaration
     parser.Parse(data, True)
 
 
@@ -120,6 +159,8 @@ def _prune(element: ElementTree.Element) -> list[str]:
         if name in KEPT and not foreign and child.get("class") != PAPER:
             left_out += _prune(child)
             left_out += [effect for effect in ("filter", "mask", "clip-path") if child.get(effect)]
+            for attribute in child.attrib.keys() - ATTRIBUTES:
+                del child.attrib[attribute]
             continue
         element.remove(child)
         if name and name not in SILENT and not foreign and child.get("class") != PAPER:
@@ -222,6 +263,9 @@ def _arc(segment: Any, start: complex) -> tuple[complex, complex, float] | None:
     area = a.real * b.imag - a.imag * b.real
     if area == 0 or sweep == 0:
         return None
+    if area > 0:
+        # Mirrored by a transform, which turned the sweep over too: its sense is that of the page.
+        b, area = -b, -area
     u = start - centre
     # The start's angle on the ellipse, by its coordinates along the two half-axes.
     angle = atan2((a.real * u.imag - a.imag * u.real) / area, (u.real * b.imag - u.imag * b.real) / area)
