@@ -5,6 +5,7 @@ sheet = Program(7).run()
 
 from __future__ import annotations
 
+import warnings
 from collections.abc import Callable, Iterator
 from contextlib import AbstractContextManager, suppress
 from random import Random
@@ -13,6 +14,7 @@ from typing import Any
 import numpy as np
 
 from ovlo import Motif, Nib, OvloError, Sheet, end_to_end, row
+from ovlo.core.values.errors import NothingDone
 
 INKS = ("tomato", "navy", "#0a78", "oklch(70% 0.1 200)", "gold", "rgb(20 120 90 / 40%)")
 WORDS = ("Kite day", "Marrow Bay", "Ä & <bow>", "é́", "風")
@@ -36,6 +38,12 @@ class Program:
 
     def run(self) -> Sheet:
         """Draw on a new sheet."""
+        with warnings.catch_warnings():
+            # A shape without outline and fill may well be among what it draws.
+            warnings.simplefilter("ignore", NothingDone)
+            return self._draw()
+
+    def _draw(self) -> Sheet:
         dice = self._random
         unit = dice.choice(("px", "px", "mm"))
         paper = dice.choice(("white", "aliceblue", "transparent"))

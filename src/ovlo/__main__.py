@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ovlo.cli.main import main
+from ovlo.cli.main import run
 
 if __name__ == "__main__":
-    main(prog_name="python -m ovlo")
+    run()

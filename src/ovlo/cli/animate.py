@@ -5,12 +5,14 @@ ovlo animate kite.py -o kite.gif --seconds 3 --hold 2
 
 from __future__ import annotations
 
+from functools import partial
 from pathlib import Path
 
 import click
 
 from ovlo.cli import wording
 from ovlo.cli.options import (
+    Target,
     limit_options,
     loops_option,
     output_option,
@@ -20,10 +22,13 @@ from ovlo.cli.options import (
     scale_option,
     seed_option,
     set_option,
+    targets,
 )
-from ovlo.cli.saying import say, tell_trouble
+from ovlo.cli.saying import progress, say, tell_trouble
 from ovlo.core.paint.timeline import SECONDS
 from ovlo.program.loading import load
+from ovlo.program.outcome import Outcome
+from ovlo.program.processes.rescue import guarded
 from ovlo.program.running import Limits, run_program
 from ovlo.render.additions.overlays import checked_overlays
 from ovlo.render.files import check_folder
@@ -73,25 +78,38 @@ def animate(
     Where the program pauses, the animation holds, which comes on top of --seconds.
     """
     loaded = load(program)
-    targets = [Path(output) for output in outputs] or [Path(f"{loaded.name or loaded.path.stem}.gif")]
-    for target in targets:
-        writer_of(target.suffix, "-o")
-        check_folder(target, "-o")
-    names = checked_overlays(overlay, "--overlay")
+    files = targets(outputs, f"{loaded.name or loaded.path.stem}.gif", _check_target, loaded.path)
+    pace = Pace(seconds, fps, hold, pointer, loops, checked_overlays(overlay, "--overlay"))
     given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
-    outcome = run_program(loaded, given, seed, bounds, traced="findings" in names)
-    tell_trouble(outcome, seed)
-    if outcome.sheet is not None:
-        if made := wording.made_with(outcome.sheet):
-            say(made)
-        pace = Pace(seconds, fps, hold, pointer, loops, names)
-        for target in targets:
+    conclusion = partial(_conclude, files, pace, scale, seed)
+    traced = "findings" in pace.overlay
+    if not conclusion(run_program(loaded, given, seed, bounds, traced, partial(guarded, conclusion))):
+        raise SystemExit(1)
+
+
+def _check_target(path: Path, call: str) -> None:
+    writer_of(path.suffix, call)
+    check_folder(path, call)
+
+
+def _conclude(files: list[Target], pace: Pace, scale: float, seed: int | None, outcome: Outcome) -> bool:
+    """Write the animation, then say what there is to say; whether all went well."""
+    has_failed_empty = bool(outcome.trouble) and outcome.is_empty
+    done = []
+    if outcome.sheet is not None and not has_failed_empty:
+        for file in files:
             film = film_of(outcome.sheet, pace, scale)
-            with click.progressbar(length=len(film), label=f"Animating {target}") as progress:
-                film.save(target, progress.update)
-            say(
-                f"{target}: {wording.counted(len(film), 'frame')}, {sum(film.seconds):.4g} s, "
+            with progress(len(film), f"Animating {file.name}") as advance:
+                film.save(file.path, advance)
+            done.append(
+                f"{file.name}: {wording.counted(len(film), 'frame')}, {sum(film.seconds):.4g} s, "
                 f"{film.page.pixel_width} × {film.page.pixel_height} px"
             )
-    if outcome.trouble:
-        raise SystemExit(1)
+    tell_trouble(outcome, seed)
+    if has_failed_empty:
+        say("Nothing was drawn before that.")
+    elif outcome.sheet is not None and (made := wording.made_with(outcome.sheet)):
+        say(made)
+    for line in done:
+        say(line)
+    return not outcome.trouble

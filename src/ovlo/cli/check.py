@@ -9,6 +9,7 @@ import json
 import linecache
 import textwrap
 from dataclasses import asdict
+from functools import partial
 from pathlib import Path
 from typing import NamedTuple
 
@@ -21,7 +22,9 @@ from ovlo.core.check.check import RULES
 from ovlo.core.values import arguments
 from ovlo.core.values.errors import BadUse, OvloError
 from ovlo.core.values.finding import PROBLEM, Finding
-from ovlo.program.loading import load
+from ovlo.program.loading import load, split_target
+from ovlo.program.outcome import Outcome
+from ovlo.program.processes.rescue import Conclusion, guarded
 from ovlo.program.running import Limits, run_program
 from ovlo.program.silencing import is_silenced
 
@@ -72,19 +75,27 @@ def check(
     for name in skipped:
         if name not in RULES:
             raise BadUse(f"--skip: there is no rule {name!r}{arguments.near(name, RULES)}; see --rules.")
-    given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
-    results = []
-    for program in programs:
-        if len(programs) > 1 and not as_json:
-            say(f"── {program}")
-        results.append(_checked(program, given, seed, bounds, skipped, as_json, len(programs) > 1))
-    if as_json:
-        found = [asdict(one) for result in results for one in result.found]
-        click.echo(json.dumps(found, indent=2, ensure_ascii=False))
-    elif len(programs) > 1:
-        say(_total(results))
-    if any(result.is_bad(strict) for result in results):
+    bounds = Limits(step_limit, time_limit)
+    task = Task(programs, pairs(settings, "--set"), seed, bounds, skipped, as_json, strict)
+    if not _go_on(task, []):
         raise SystemExit(1)
+
+
+class Task(NamedTuple):
+    """What is to be checked, and how."""
+
+    programs: tuple[str, ...]
+    settings: dict[str, str]
+    seed: int | None
+    bounds: Limits
+    skipped: tuple[str, ...]
+    as_json: bool
+    strict: bool
+
+    @property
+    def is_many(self) -> bool:
+        """Whether there are several programs."""
+        return len(self.programs) > 1
 
 
 class Result(NamedTuple):
@@ -98,32 +109,49 @@ class Result(NamedTuple):
         return self.has_failed or any(strict or one.severity == PROBLEM for one in self.found)
 
 
-def _checked(
-    program: str,
-    settings: dict[str, str],
-    seed: int | None,
-    bounds: Limits,
-    skipped: tuple[str, ...],
-    as_json: bool,
-    is_one_of_many: bool,
-) -> Result:
+def _go_on(task: Task, results: list[Result]) -> bool:
+    """Check the programs that have no result yet, and print the end; whether all is well."""
+    while len(results) < len(task.programs):
+        program = task.programs[len(results)]
+        if task.is_many and not task.as_json:
+            say(f"── {program}")
+        results = [*results, _checked(program, task, partial(_take_over, task, results))]
+    if task.as_json:
+        found = [asdict(one) for result in results for one in result.found]
+        say(json.dumps(found, indent=2, ensure_ascii=False))
+    elif task.is_many:
+        say(_total(results))
+    return not any(result.is_bad(task.strict) for result in results)
+
+
+def _take_over(task: Task, results: list[Result], outcome: Outcome) -> bool:
+    """Go on after a program that could not be stopped."""
+    return _go_on(task, [*results, _concluded(task, task.programs[len(results)], outcome)])
+
+
+def _checked(program: str, task: Task, conclusion: Conclusion) -> Result:
     """Run and check one program; one of many that cannot be run is only told."""
+    keeping = partial(guarded, conclusion)
     try:
-        loaded = load(program)
-        outcome = run_program(loaded, settings, seed, bounds, traced=True)
+        outcome = run_program(load(program), task.settings, task.seed, task.bounds, True, keeping)
     except OvloError as error:
-        if not is_one_of_many:
+        if not task.is_many:
             raise
         say(str(error), err=True)
         return Result([], has_failed=True)
-    tell_trouble(outcome, seed)
+    return _concluded(task, program, outcome)
+
+
+def _concluded(task: Task, program: str, outcome: Outcome) -> Result:
+    """Find and print what is wrong with what a program drew."""
+    tell_trouble(outcome, task.seed)
     found = outcome.sheet.check() if outcome.sheet is not None else []
-    found = [one for one in found if one.rule not in skipped and not is_silenced(one)]
-    if not as_json:
+    found = [one for one in found if one.rule not in task.skipped and not is_silenced(one)]
+    if not task.as_json:
         if outcome.sheet is not None and (made := wording.made_with(outcome.sheet)):
             say(made)
         for one in found:
-            say(_described(one, loaded.path))
+            say(_described(one, split_target(program)[0]))
         say(_summary(found, outcome.trouble))
     return Result(found, bool(outcome.trouble))
 

@@ -5,20 +5,23 @@ ovlo compare kites.py:walked kites.py:by_corners -o diff.png
 
 from __future__ import annotations
 
+from functools import partial
 from math import isinf
 from pathlib import Path
 
 import click
 
 from ovlo import outlets
-from ovlo.cli.options import limit_options, output_option, pairs, seed_option
+from ovlo.cli.options import limit_options, output_option, pairs, seed_option, targets
 from ovlo.cli.saying import say
 from ovlo.core.compare.compare import Comparison
 from ovlo.core.compare.compare import compare as compare_columns
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.dice import fresh_seed
 from ovlo.core.values.errors import BadUse, ProgramFailed
-from ovlo.program.loading import load
+from ovlo.program.loading import Program, load
+from ovlo.program.outcome import Outcome
+from ovlo.program.processes.rescue import guarded
 from ovlo.program.running import Limits, run_program
 from ovlo.render.additions.difference import difference_sheet
 
@@ -50,33 +53,39 @@ def compare(
     A and B are each FILE[:NAME]. Order, direction and splitting of lines do not matter. Exits with 0 when the
     picture is the same, also when moved, turned, scaled or mirrored; with 1 when it differs, in colours too.
     """
-    targets = [Path(output) for output in outputs]
-    for target in targets:
-        outlets.check_target(target, "-o")
+    programs = load(first), load(second)
+    files = targets(outputs, "", outlets.check_target, *(one.path for one in programs)) if outputs else []
     common = fresh_seed() if seed is None else seed
     bounds = Limits(step_limit, time_limit)
-    a = _drawn(first, pairs(settings_a, "--set-a"), common, bounds)
-    b = _drawn(second, pairs(settings_b, "--set-b"), common, bounds)
+    a = _drawn(programs[0], pairs(settings_a, "--set-a"), common, bounds)
+    b = _drawn(programs[1], pairs(settings_b, "--set-b"), common, bounds)
     if a.unit != b.unit:
         raise BadUse(f"A is drawn in {a.unit} and B in {b.unit}; give both sheets the same unit.")
     found = compare_columns(a._columns, b._columns)
     verdict = verdict_on(found, a.unit)
-    say(verdict)
-    for words in found.words:
-        say(words)
-    if targets:
+    if files:
         sheet = difference_sheet(a, b, Path(first).name, Path(second).name, verdict)
-        for target in targets:
-            outlets.save(sheet, target)
-            say(f"{target}: {sheet.width:.4g} × {sheet.height:.4g} px")
+        for file in files:
+            outlets.save(sheet, file.path)
+    for words in (verdict, *found.words):
+        say(words)
+    for file in files:
+        say(f"{file.name}: {sheet.width:.4g} × {sheet.height:.4g} px")
     if not found.is_same:
         raise SystemExit(1)
 
 
-def _drawn(target: str, settings: dict[str, str], seed: int, bounds: Limits) -> Sheet:
-    outcome = run_program(load(target), settings, seed, bounds)
+def _drawn(program: Program, settings: dict[str, str], seed: int, bounds: Limits) -> Sheet:
+    """What a program draws; one that fails is not compared."""
+    conclusion = partial(_refuse, str(program.path))
+    return _refuse(
+        str(program.path), run_program(program, settings, seed, bounds, keeping=partial(guarded, conclusion))
+    )
+
+
+def _refuse(path: str, outcome: Outcome) -> Sheet:
     if outcome.trouble or outcome.sheet is None:
-        raise ProgramFailed(outcome.trouble or f"{target} made no sheet.")
+        raise ProgramFailed(outcome.trouble or f"{path} made no sheet.")
     return outcome.sheet
 
 

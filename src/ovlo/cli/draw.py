@@ -5,13 +5,14 @@ ovlo draw kites.py:row_of_kites --set most=6 -o kites.svg -o kites.png
 
 from __future__ import annotations
 
-from pathlib import Path
+from functools import partial
 
 import click
 
 from ovlo import outlets
 from ovlo.cli import parameters, wording
 from ovlo.cli.options import (
+    Target,
     limit_options,
     only_option,
     output_option,
@@ -21,10 +22,13 @@ from ovlo.cli.options import (
     scale_option,
     seed_option,
     set_option,
+    targets,
 )
 from ovlo.cli.saying import say, tell_trouble
-from ovlo.program.loading import Program, load
-from ovlo.program.running import Limits, Outcome, run_program
+from ovlo.program.loading import load
+from ovlo.program.outcome import Outcome
+from ovlo.program.processes.rescue import guarded
+from ovlo.program.running import Limits, run_program
 from ovlo.render.additions.overlays import checked_overlays
 
 
@@ -65,62 +69,52 @@ def draw(
     if is_list:
         parameters.show_list(loaded)
         return
-    targets = [Path(output) for output in outputs] or [Path(f"{loaded.name or loaded.path.stem}.svg")]
-    for target in targets:
-        outlets.check_target(target, "-o")
+    default = f"{loaded.name or loaded.path.stem}.svg"
+    files = targets(outputs, default, outlets.check_target, loaded.path)
     how = outlets.How(scale=scale, fit=fit, overlay=checked_overlays(overlay, "--overlay"), only=only)
     given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
+
+    def draw_once(values: dict[str, str], files: list[Target]) -> bool:
+        """Run once and save; whether all went well."""
+        traced = bool(only) or "findings" in how["overlay"]
+        conclusion = partial(_conclude, str(loaded.path), files, how, seed)
+        keeping = partial(guarded, conclusion)
+        return conclusion(run_program(loaded, values, seed, bounds, traced, keeping))
+
     if ask:
-        parameters.draw_each(
-            loaded, given, targets, lambda values, files: _draw(loaded, values, seed, bounds, files, how)
-        )
+        parameters.draw_each(loaded, given, files, draw_once)
         return
-    if not _draw(loaded, given, seed, bounds, targets, how):
+    if not draw_once(given, files):
         raise SystemExit(1)
 
 
-def _draw(
-    program: Program,
-    values: dict[str, str],
-    seed: int | None,
-    bounds: Limits,
-    targets: list[Path],
-    how: outlets.How,
+def _conclude(
+    program: str, files: list[Target], how: outlets.How, seed: int | None, outcome: Outcome
 ) -> bool:
-    """Run once and save; whether all went well."""
-    traced = bool(how["only"]) or "findings" in how["overlay"]
-    folder = Path.cwd()  # the program may go elsewhere
-    outcome = run_program(program, values, seed, bounds, traced)
+    """Save the picture, then say what there is to say; whether all went well."""
     has_failed_empty = bool(outcome.trouble) and outcome.is_empty
     if outcome.sheet is not None and not has_failed_empty:
-        for target in targets:
-            outlets.save(outcome.sheet, folder / target, **how)
+        for file in files:
+            outlets.save(outcome.sheet, file.path, **how)
     tell_trouble(outcome, seed)
     if has_failed_empty:
-        _tell_empty(folder, targets)
+        _tell_empty(files)
         return False
-    _tell(program, outcome, how["fit"])
+    if outcome.sheet_count > 1:
+        say(f"{program} made {outcome.sheet_count} sheets; this is the last one.")
     if outcome.sheet is not None:
-        for target in targets:
-            say(wording.account(target, outcome.sheet))
+        if made := wording.made_with(outcome.sheet):
+            say(made)
+        if not how["fit"] and (beyond := wording.beyond(outcome.sheet)):
+            say(beyond)
+        if outcome.trouble:
+            say("The picture so far:")
+        for file in files:
+            say(wording.account(file.name, outcome.sheet))
     return not outcome.trouble
 
 
-def _tell_empty(folder: Path, targets: list[Path]) -> None:
+def _tell_empty(files: list[Target]) -> None:
     """Say that a program failed before it drew anything, so that no picture is replaced by an empty one."""
-    kept = [str(target) for target in targets if (folder / target).exists()]
+    kept = [file.name for file in files if file.path.exists()]
     say("Nothing was drawn before that" + (f"; {', '.join(kept)} stays as it was." if kept else "."))
-
-
-def _tell(program: Program, outcome: Outcome, fit: bool) -> None:
-    """What there is to say beside the files."""
-    if outcome.sheet_count > 1:
-        say(f"{program.path} made {outcome.sheet_count} sheets; this is the last one.")
-    if outcome.sheet is None:
-        return
-    if made := wording.made_with(outcome.sheet):
-        say(made)
-    if not fit and (beyond := wording.beyond(outcome.sheet)):
-        say(beyond)
-    if outcome.trouble:
-        say("The picture so far:")

@@ -5,7 +5,11 @@ ovlo draw kite.py -o kite.svg
 
 from __future__ import annotations
 
+import os
+import sys
+import threading
 import warnings
+from contextlib import suppress
 from importlib import import_module
 from typing import TextIO, cast
 
@@ -65,6 +69,21 @@ def _tell(
 ) -> None:
     """A warning as a sentence, without the place in Ovlo's own code it comes from."""
     warn(f"{filename}, line {lineno}: {message}" if issubclass(category, NothingDone) else str(message))
+
+
+def run() -> None:
+    """The command line as a process, which ends when it is done, whatever threads a program left running."""
+    try:
+        main()
+    finally:
+        left = [thread for thread in threading.enumerate() if not thread.daemon]
+        if left != [threading.main_thread()]:
+            leaving = sys.exception()
+            for stream in (sys.stdout, sys.stderr):
+                with suppress(OSError, ValueError):
+                    stream.flush()
+            code = leaving.code if isinstance(leaving, SystemExit) else 1
+            os._exit(code if isinstance(code, int) else 0)
 
 
 @click.group(cls=Group, context_settings={"help_option_names": ["--help", "-h"]})

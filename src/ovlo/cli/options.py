@@ -9,12 +9,14 @@ def draw(program, step_limit, time_limit): ...
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Any
+from pathlib import Path
+from typing import Any, NamedTuple
 
 import click
 
 from ovlo.core.values.errors import BadUse
 from ovlo.program.running import STEP_LIMIT
+from ovlo.render.files import checked_path
 
 Decorated = Callable[..., Any]
 
@@ -37,6 +39,28 @@ def pairs(texts: tuple[str, ...], option: str) -> dict[str, str]:
 def output_option(words: str) -> Callable[[Decorated], Decorated]:
     """`--output`, which may be given several times; `words` say what goes there."""
     return click.option("--output", "-o", "outputs", multiple=True, metavar="OUT", help=words)
+
+
+class Target(NamedTuple):
+    """A file to be written: as it was asked for, and where that is, wherever a program goes."""
+
+    name: str
+    path: Path
+
+
+def targets(
+    outputs: tuple[str, ...], default: str, check: Callable[[Path, str], object], *programs: Path
+) -> list[Target]:
+    """The files of `-o`, or the one of the default, each checked before anything is run."""
+    found = []
+    for output in outputs or (default,):
+        path = checked_path(output, "-o")
+        check(path, "-o")
+        for program in programs:
+            if path.exists() and program.exists() and path.samefile(program):
+                raise BadUse(f"-o: {output} is the program itself; choose another name.")
+        found.append(Target(output, Path.cwd() / path))
+    return found
 
 
 set_option = click.option(

@@ -7,6 +7,7 @@ from pathlib import Path
 
 import click
 
+from ovlo.cli.options import Target
 from ovlo.cli.saying import say
 from ovlo.core.values.errors import BadUse, OvloError
 from ovlo.program.loading import AnyDrawing, Program
@@ -41,10 +42,10 @@ def _row(parameter: Parameter) -> tuple[str, str, str]:
     return parameter.name, parameter.allowed, default
 
 
-Draw = Callable[[dict[str, str], list[Path]], bool]
+Draw = Callable[[dict[str, str], list[Target]], bool]
 
 
-def draw_each(program: Program, given: dict[str, str], targets: list[Path], draw: Draw) -> None:
+def draw_each(program: Program, given: dict[str, str], targets: list[Target], draw: Draw) -> None:
     """Ask and draw until no more pictures are wanted; each further one has a number in its file name."""
     if not program.declares:
         raise BadUse(f"{program.path} is a script, which has no parameters to ask for.")
@@ -86,5 +87,9 @@ def _ask(parameter: Parameter, call: str) -> str:
         return answer
 
 
-def _numbered(path: Path, number: int) -> Path:
-    return path if number == 1 else path.with_stem(f"{path.stem}-{number}")
+def _numbered(target: Target, number: int) -> Target:
+    if number == 1:
+        return target
+    name = Path(target.name)
+    stem = f"{name.stem}-{number}"
+    return Target(str(name.with_stem(stem)), target.path.with_stem(stem))

@@ -7,19 +7,31 @@ from __future__ import annotations
 
 import os
 import sys
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager, suppress
 
 import click
 
-from ovlo.program.running import Outcome
+from ovlo.program.outcome import Outcome
 
 
 def say(words: str, err: bool = False) -> None:
     """Print a line; control characters from a program, a value or a file name are written out."""
+    if not words.replace("\n", "").replace("\t", "").isprintable():
+        words = "".join(_harmless(character) for character in words)
     try:
-        click.echo("".join(_harmless(character) for character in words), err=err)
-    except OSError:
-        # Nobody listens any more, or the disk is full: that is no error of the picture.
-        os.dup2(os.open(os.devnull, os.O_WRONLY), (sys.stderr if err else sys.stdout).fileno())
+        click.echo(words, err=err)
+    except (OSError, ValueError):
+        # Nobody listens any more, the disk is full, or the program closed it: no error of the picture.
+        _silence("stderr" if err else "stdout")
+
+
+def _silence(name: str) -> None:
+    """Send what else is said into the void."""
+    nowhere = open(os.devnull, "w")  # noqa: SIM115
+    with suppress(OSError, ValueError):
+        os.dup2(nowhere.fileno(), getattr(sys, f"__{name}__").fileno())
+    setattr(sys, name, nowhere)
 
 
 def _harmless(character: str) -> str:
@@ -28,9 +40,30 @@ def _harmless(character: str) -> str:
     return character.encode("unicode_escape", "backslashreplace").decode()
 
 
+@contextmanager
+def progress(count: int, label: str) -> Iterator[Callable[[int], object]]:
+    """A block with a bar that grows by what the function it gives is told, if anybody can see it."""
+    try:
+        bar = click.progressbar(length=count, label=label, show_pos=True)
+        bar.__enter__()
+    except (OSError, ValueError):
+        _silence("stdout")
+        yield lambda more: None
+        return
+
+    def advance(more: int) -> None:
+        with suppress(OSError, ValueError):
+            bar.update(more)
+
+    yield advance
+    with suppress(OSError, ValueError):
+        bar.__exit__(None, None, None)
+
+
 def warn(words: str) -> None:
     """Print a warning, each only once."""
-    told = click.get_current_context().find_root().meta.setdefault(f"{__name__}.told", set())
+    context = click.get_current_context(silent=True)
+    told = set() if context is None else context.find_root().meta.setdefault(f"{__name__}.told", set())
     if words not in told:
         told.add(words)
         say(f"Warning: {words}", err=True)

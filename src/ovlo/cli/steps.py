@@ -7,8 +7,9 @@ ovlo steps kite.py --calls
 from __future__ import annotations
 
 import csv
-import sys
+import io
 from collections.abc import Iterable
+from functools import partial
 
 import click
 import numpy as np
@@ -21,6 +22,8 @@ from ovlo.core.sheet.step_table import CallRow, StepRow, call_rows, step_rows
 from ovlo.core.trail.columns import Columns
 from ovlo.core.trail.origins import Origins
 from ovlo.program.loading import load
+from ovlo.program.outcome import Outcome
+from ovlo.program.processes.rescue import guarded
 from ovlo.program.running import Limits, run_program
 
 SCRIPT = "<module>"
@@ -45,22 +48,27 @@ def steps(
     time_limit: float | None,
 ) -> None:
     """List the steps of a drawing, and where in the program each comes from."""
-    outcome = run_program(
-        load(program), pairs(settings, "--set"), seed, Limits(step_limit, time_limit), traced=True
-    )
+    conclusion = partial(_conclude, only, as_calls, as_csv, seed)
+    given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
+    outcome = run_program(load(program), given, seed, bounds, True, partial(guarded, conclusion))
+    if not conclusion(outcome):
+        raise SystemExit(1)
+
+
+def _conclude(only: str, as_calls: bool, as_csv: bool, seed: int | None, outcome: Outcome) -> bool:
+    """Print the steps, or the calls; whether all went well."""
     tell_trouble(outcome, seed)
-    if outcome.sheet is not None:
-        columns, origins = outcome.sheet._columns, outcome.sheet._origins
-        assert origins is not None
+    sheet = outcome.sheet
+    if sheet is not None and (origins := sheet._origins) is not None:
+        columns = sheet._columns
         if as_calls:
             rows = call_rows(columns, origins)
-            say("\n".join(_tree(_within(rows, only, origins), outcome.sheet.unit, as_csv)))
+            say("\n".join(_tree(_within(rows, only, origins), sheet.unit, as_csv)))
         else:
             _print_steps(step_rows(columns, origins, _chosen(columns, origins, only)), as_csv)
             if not as_csv:
-                say(f"{wording.steps(outcome.sheet)}, {wording.length(outcome.sheet)} drawn")
-    if outcome.trouble:
-        raise SystemExit(1)
+                say(f"{wording.steps(sheet)}, {wording.length(sheet)} drawn")
+    return not outcome.trouble
 
 
 def _chosen(columns: Columns, origins: Origins, only: str) -> np.ndarray[tuple[int], np.dtype[np.bool_]]:
@@ -72,9 +80,11 @@ def _chosen(columns: Columns, origins: Origins, only: str) -> np.ndarray[tuple[i
 
 def _print_steps(rows: Iterable[StepRow], as_csv: bool) -> None:
     if as_csv:
-        writer = csv.writer(sys.stdout, lineterminator="\n")
+        text = io.StringIO()
+        writer = csv.writer(text, lineterminator="\n")
         writer.writerow(StepRow._fields)
         writer.writerows(rows)
+        say(text.getvalue().removesuffix("\n"))
         return
     widths = (7, 12, 20, 20, 9, 9, 10, 10, 6, 0)
     heads = ("step", "kind", "from", "to", "heading", "turn", "length", "ink", "line", "function")

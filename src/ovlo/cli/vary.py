@@ -6,7 +6,6 @@ ovlo vary kites.py:kite --values sides=3..8 --values side=20,40,80 -o contact.pn
 from __future__ import annotations
 
 import os
-from pathlib import Path
 
 import click
 
@@ -20,14 +19,15 @@ from ovlo.cli.options import (
     scale_option,
     seed_option,
     set_option,
+    targets,
 )
-from ovlo.cli.saying import say, warn
+from ovlo.cli.saying import progress, say, warn
 from ovlo.core.values.dice import fresh_seed
 from ovlo.core.values.errors import BadUse
 from ovlo.program import varying
 from ovlo.program.loading import load
-from ovlo.program.running import Limits, telling_where
-from ovlo.render.additions.contact import contact_sheet
+from ovlo.program.running import Limits, load_drawing
+from ovlo.render.additions.contact import Cell, contact_sheet
 from ovlo.render.additions.overlays import checked_overlays
 
 
@@ -74,8 +74,8 @@ def vary(
     loaded = load(program)
     if not loaded.declares:
         raise BadUse(f"{loaded.path} is a script, which has no parameters to vary.")
-    with telling_where():
-        drawing = loaded.drawing()
+    bounds = Limits(step_limit, time_limit)
+    drawing = load_drawing(loaded, bounds)
     given, call = pairs(settings, "--set"), "--values"
     for name, text in given.items():
         kind = drawing._parameters[name].kind.name if name in drawing._parameters else ""
@@ -89,30 +89,30 @@ def vary(
     if both := given.keys() & lists.keys():
         raise BadUse(f"--values: {min(both)} is given by --set too; leave one out.")
     varying.check_ranges(drawing, lists, call)
-    targets = [Path(output) for output in outputs] or [Path(f"{drawing._name}-varied.png")]
-    for target in targets:
-        outlets.check_target(target, "-o")
-
+    files = targets(outputs, f"{drawing._name}-varied.png", outlets.check_target, loaded.path)
     names = checked_overlays(overlay, "--overlay")
     choices = varying.combinations(lists)
     common = fresh_seed() if seed is None else seed
-    drawn = varying.draw_cells(
-        program, given, choices, common, Limits(step_limit, time_limit), workers, names
-    )
-    with click.progressbar(drawn, length=len(choices), label="Drawing", show_pos=True) as progress:
-        cells = list(progress)
-    sheet = contact_sheet(cells, _title(drawing._name, ranges, settings), fit_each, varying.grid_width(lists))
-    if "seed" not in lists and any(cell.used_dice for cell in cells):
+    cells: list[Cell | None] = [None] * len(choices)
+    drawn = varying.draw_cells(program, given, choices, common, bounds, workers, names)
+    with progress(len(choices), "Drawing") as advance:
+        for number, cell in drawn:
+            cells[number] = cell
+            advance(1)
+    whole = [cell for cell in cells if cell is not None]
+    sheet = contact_sheet(whole, _title(drawing._name, ranges, settings), fit_each, varying.grid_width(lists))
+    for file in files:
+        outlets.save(sheet, file.path, scale=scale)
+    if "seed" not in lists and any(cell.used_dice for cell in whole):
         say(f"All pictures have seed={common}.")
-    for notice in dict.fromkeys(notice for cell in cells for notice in cell.notices):
+    for notice in dict.fromkeys(notice for cell in whole for notice in cell.notices):
         warn(notice)
-    failed = [cell for cell in cells if cell.trouble]
+    failed = [cell for cell in whole if cell.trouble]
     for cell in failed:
         say(f"{cell.caption}: {cell.trouble}", err=True)
-    for target in targets:
-        outlets.save(sheet, target, scale=scale)
-        done = f"{len(cells)} pictures" + (f", {len(failed)} of them failed" if failed else "")
-        say(f"{target}: {sheet.width:g} × {sheet.height:g} px, {done}")
+    for file in files:
+        made = f"{len(whole)} pictures" + (f", {len(failed)} of them failed" if failed else "")
+        say(f"{file.name}: {sheet.width:g} × {sheet.height:g} px, {made}")
     if failed:
         raise SystemExit(1)
 

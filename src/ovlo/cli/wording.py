@@ -1,12 +1,10 @@
 """How the command line words what a drawing came to.
 
-account(Path("kite.svg"), sheet)
+account("kite.svg", sheet)
 # kite.svg: 640 × 480 px, 4 lines and 1 jump, 360 px drawn, the nib came back to its start
 """
 
 from __future__ import annotations
-
-from pathlib import Path
 
 from ovlo.core.paint.measures import drawn_length
 from ovlo.core.sheet.sheet import Sheet
@@ -39,10 +37,10 @@ def beyond(sheet: Sheet) -> str:
     )
 
 
-def account(path: Path, sheet: Sheet) -> str:
+def account(name: str, sheet: Sheet) -> str:
     """One line about a saved picture."""
     size = f"{sheet.width:g} × {sheet.height:g} {sheet.unit}"
-    return f"{path}: {size}, {steps(sheet)}, {length(sheet)} drawn, {coming_back(sheet)}"
+    return f"{name}: {size}, {steps(sheet)}, {length(sheet)} drawn, {coming_back(sheet)}"
 
 
 def steps(sheet: Sheet) -> str:

@@ -30,6 +30,9 @@ AnyDrawing = Drawing[Any, Any]
 LARGEST = 10_000_000
 """Bytes of a program."""
 
+WIDEST = 200
+"""Characters of a program's line in a message."""
+
 
 @dataclass(frozen=True)
 class Program:
@@ -106,13 +109,15 @@ def load(target: str) -> Program:
         known = [file.name for file in folder.glob("*.py")] if folder.is_dir() else []
         raise FileTrouble(f"There is no file {path}{arguments.near(path.name, known)}.") from error
     if len(source) > LARGEST:
-        raise FileTrouble(f"{path} is larger than {LARGEST // 1_000_000} MB; that is no program to draw with.")
+        most = LARGEST // 1_000_000
+        raise FileTrouble(f"{path} is larger than {most} MB; that is no program to draw with.")
     try:
         tree = ast.parse(source, str(path))
         code = compile(tree, str(path), "exec", dont_inherit=True)
     except (SyntaxError, ValueError) as error:  # a null byte is a ValueError
-        lines = "".join(traceback.format_exception_only(error)).rstrip()
-        raise ProgramFailed(f"{path} is not a Python program.\n{lines}") from error
+        lines = "".join(traceback.format_exception_only(error)).rstrip().splitlines()
+        words = "\n".join(line if len(line) <= WIDEST else f"{line[:WIDEST]}…" for line in lines)
+        raise ProgramFailed(f"{path} is not a Python program.\n{words}") from error
     except (RecursionError, MemoryError):
         raise ProgramFailed(f"{path} is nested too deeply for Python; take it apart.") from None
     declares = _uses_drawing(tree)

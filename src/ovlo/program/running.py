@@ -10,25 +10,30 @@ itself, so that what it drew is kept and the line it was in is known.
 from __future__ import annotations
 
 import _thread
+import os
 import signal
 import sys
 import threading
 import warnings
 from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from contextlib import AbstractContextManager, contextmanager, nullcontext
 from dataclasses import dataclass
 from types import FrameType
-from typing import TextIO
+from typing import NoReturn, TextIO
 
 from ovlo.core.sheet.host import Host, current_host, hosted
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.origins import Recorder
 from ovlo.core.values.arguments import brief as shortened
-from ovlo.core.values.errors import BadUse, NothingDone, ProgramFailed
+from ovlo.core.values.errors import BadUse, NothingDone, OvloError, ProgramFailed
 from ovlo.program.explaining import explained, in_brief, is_users, users_frames
 from ovlo.program.loading import AnyDrawing, Program
+from ovlo.program.outcome import Outcome
 
 STEP_LIMIT = 5_000_000
+
+Keeping = Callable[[Host, float | None, bool], AbstractContextManager[object]]
+"""What keeps the picture of a run: given its host, its limit in seconds, and whether it is a drawing's."""
 
 
 @dataclass(frozen=True)
@@ -47,58 +52,30 @@ class Limits:
     seconds: float | None = None
 
 
-@dataclass(frozen=True)
-class Outcome:
-    """What came of a run.
-
-    Attributes
-    ----------
-    sheet : Sheet or None
-        The last sheet the program made, as far as it got.
-    sheet_count : int
-        How many sheets it made.
-    trouble : str
-        What went wrong, for the user to read; "" when nothing did.
-    brief : str
-        The same in one sentence.
-    notices : tuple of str
-        Lines of the program that do nothing, though they were surely meant to.
-    """
-
-    sheet: Sheet | None
-    sheet_count: int
-    trouble: str = ""
-    brief: str = ""
-    notices: tuple[str, ...] = ()
-
-    @property
-    def is_empty(self) -> bool:
-        """Whether nothing was drawn."""
-        if self.sheet is None:
-            return True
-        columns = self.sheet._columns
-        return not columns.is_traced.any() and not columns.texts
-
-
 def run_program(
     program: Program,
     settings: dict[str, str] | None = None,
     seed: int | None = None,
     limits: Limits = Limits(),
     traced: bool = False,
+    keeping: Keeping | None = None,
 ) -> Outcome:
     """Run a file's drawing with values given as text, or a script.
 
-    `traced` asks for the place in the program that each step comes from.
+    `traced` asks for the place in the program that each step comes from, `keeping` that the picture is kept
+    whatever becomes of this process.
     """
     if not program.declares:
         if settings:
             raise BadUse(f"{program.path} is a script, which has no parameters to set.")
         hint, title = _hint_for_script(program), program.path.stem
-        return run(lambda: program.execute("__main__"), seed, limits, hint, traced, title)
-    with telling_where():
+        return run(lambda: program.execute("__main__"), seed, limits, hint, traced, title, keeping=keeping)
+
+    def load_and_draw() -> None:
         drawing = program.drawing()
-    return run_drawing(drawing, settings or {}, seed, limits, traced)
+        drawing.run(seed=seed, **drawing._complete(drawing._read(settings or {})))
+
+    return run(load_and_draw, seed, limits, traced=traced, is_drawing=True, keeping=keeping)
 
 
 def run_drawing(
@@ -107,6 +84,15 @@ def run_drawing(
     """Run a drawing with values given as text."""
     values = drawing._complete(drawing._read(settings))
     return run(lambda: drawing.run(seed=seed, **values), seed, limits, traced=traced, is_drawing=True)
+
+
+def load_drawing(program: Program, limits: Limits) -> AnyDrawing:
+    """The drawing of a file, which is executed within limits."""
+    found: list[AnyDrawing] = []
+    outcome = run(lambda: found.append(program.drawing()), limits=limits, is_drawing=True)
+    if outcome.trouble:
+        raise ProgramFailed(outcome.trouble)
+    return found[0]
 
 
 def _hint_for_script(program: Program) -> str:
@@ -132,17 +118,21 @@ def run(
     traced: bool = False,
     title: str = "",
     is_drawing: bool = False,
+    keeping: Keeping | None = None,
 ) -> Outcome:
     """Do some work under a host; `hint` is raised if it makes no sheet and nothing else is wrong.
 
     `title` is that of sheets that are given none. A script's picture is the last sheet it made, a drawing's
-    is its own, which is there before any other.
+    is its own, which is there before any other. An error of Ovlo's in which the program has no part, such as
+    a value it cannot take, is raised.
     """
     trouble = brief = ""
     recorder = Recorder(is_users, sys._getframe()) if traced else None
     with (
         hosted(limits.step_limit, seed, recorder, title) as host,
+        nullcontext() if keeping is None else keeping(host, limits.seconds, is_drawing),
         _stoppable(host, limits.seconds),
+        _leaving_by_stop(host),
         _deep(),
         noticing() as notices,
     ):
@@ -152,6 +142,8 @@ def run(
             if leaving.code:
                 trouble = brief = f"The program left with {shortened(leaving.code)}."
         except BaseException as error:
+            if isinstance(error, OvloError) and not users_frames(error):
+                raise
             trouble, brief = explained(error), in_brief(error)
             # Its frames hold blocks that were made and never entered; those are told now.
             error.__traceback__ = None
@@ -162,6 +154,24 @@ def run(
         del sheets[1:]
     picture = sheets[-1] if sheets else None
     return Outcome(picture, len(sheets), trouble, brief, tuple(dict.fromkeys(notices)))
+
+
+@contextmanager
+def _leaving_by_stop(host: Host) -> Iterator[None]:
+    """A block in which `os._exit` stops the program, instead of throwing its picture away."""
+    leave, process = os._exit, os.getpid()
+
+    def stop(status: int) -> NoReturn:
+        if os.getpid() != process:  # a process of the program's own
+            leave(status)
+        host.stop(f"it left with os._exit({status})")
+        raise AssertionError
+
+    os._exit = stop
+    try:
+        yield
+    finally:
+        os._exit = leave
 
 
 DEEPEST = 10_000

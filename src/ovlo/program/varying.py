@@ -9,16 +9,21 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Iterable, Iterator
-from concurrent.futures import ProcessPoolExecutor
+from contextlib import AbstractContextManager
+from pathlib import Path
 from typing import Any, NamedTuple
 
+from ovlo.core.sheet.host import Host
 from ovlo.core.values import arguments
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.errors import BadValue
 from ovlo.program.drawing import Drawing
 from ovlo.program.loading import load
+from ovlo.program.outcome import Outcome
 from ovlo.program.parameters import KINDS, Parameter, shown
-from ovlo.program.running import Limits, Outcome, run, run_program
+from ovlo.program.processes.spool import kept, private_folder, spooled
+from ovlo.program.processes.workers import Lost, done
+from ovlo.program.running import Keeping, Limits, run, run_program
 from ovlo.render.additions.contact import Cell, cell_picture
 
 MOST_CELLS = 400
@@ -151,17 +156,19 @@ def draw_cells(
     limits: Limits,
     workers: int,
     overlay: tuple[str, ...] = (),
-) -> Iterator[Cell]:
-    """Draw combinations of a program's values in worker processes, in their order.
+) -> Iterator[tuple[int, Cell]]:
+    """Draw combinations of a program's values in worker processes; each with its number, as it is done.
 
-    `settings` and `seed` are what all pictures share, so that they differ by their own values alone.
+    `settings` and `seed` are what all pictures share, so that they differ by their own values alone. A
+    process that dies leaves what its picture was so far.
     """
-    jobs = [Job(target, settings, values, seed, limits, overlay) for values in choices]
-    if workers == 1:
-        yield from map(_draw_job, jobs)
-        return
-    with ProcessPoolExecutor(workers) as pool:
-        yield from pool.map(_draw_job, jobs, chunksize=max(1, len(jobs) // (4 * workers)))
+    with private_folder() as folder:
+        jobs = [
+            Job(target, settings, values, seed, limits, overlay, str(folder / str(number)))
+            for number, values in enumerate(choices)
+        ]
+        for number, cell in done(_draw_job, jobs, workers, limits.seconds):
+            yield number, _lost_cell(jobs[number], cell.reason) if isinstance(cell, Lost) else cell
 
 
 class Job(NamedTuple):
@@ -173,14 +180,30 @@ class Job(NamedTuple):
     seed: int
     limits: Limits
     overlay: tuple[str, ...]
+    folder: str
+    """Where a long run keeps its picture."""
 
 
 def _draw_job(job: Job) -> Cell:
     texts = {name: shown(value) for name, value in job.values.items() if name != SEED.name}
     seed = job.values.get(SEED.name, job.seed)
     traced = "findings" in job.overlay
-    outcome = run_program(load(job.target), job.settings | texts, seed, job.limits, traced)
+    Path(job.folder).mkdir()
+    outcome = run_program(load(job.target), job.settings | texts, seed, job.limits, traced, _kept_in(job))
     return _cell(outcome, job.values, job.overlay)
+
+
+def _kept_in(job: Job) -> Keeping:
+    def keeping(host: Host, seconds: float | None, is_drawing: bool) -> AbstractContextManager[object]:
+        return spooled(host, Path(job.folder), is_drawing)
+
+    return keeping
+
+
+def _lost_cell(job: Job, reason: str) -> Cell:
+    """The cell of a job whose process did not hand it over, with what the process had kept."""
+    sheet, count = kept(Path(job.folder))
+    return _cell(Outcome(sheet, count, reason, f"Stopped: {reason}."), job.values, job.overlay)
 
 
 def _cell(outcome: Outcome, values: dict[str, Any], overlay: tuple[str, ...]) -> Cell:

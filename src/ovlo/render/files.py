@@ -90,12 +90,13 @@ def _clear_leftovers(folder: Path) -> None:
     """Take away temporary files of processes of ours that were killed."""
     for path in folder.glob(f"{PREFIX}*-*{SUFFIX}"):
         number = path.name[len(PREFIX) :].partition("-")[0]
-        if number.isdigit() and not _is_running(int(number)):
+        if number.isdigit() and not is_running(int(number)):
             with suppress(OSError):
                 path.unlink()
 
 
-def _is_running(process: int) -> bool:
+def is_running(process: int) -> bool:
+    """Whether there is a process with a number."""
     if os.name == "nt":  # there, asking so would end it
         return True
     try:

@@ -134,14 +134,15 @@ def details(sheet: Sheet) -> str:
     """What makes the picture again, as JSON (drawing, parameters, seed); "" when it is nothing."""
     made = {
         "drawing": sheet.title,
-        "parameters": {name: _plain(value) for name, value in sheet.parameters.items()},
+        "parameters": {name: plain(value) for name, value in sheet.parameters.items()},
         "seed": sheet.seed,
     }
     known = {name: value for name, value in made.items() if value not in ("", {}, None)}
     return json.dumps(known) if known else ""
 
 
-def _plain(value: object) -> object:
+def plain(value: object) -> object:
+    """A parameter's value as JSON can hold it."""
     if isinstance(value, Colour):
         return value.css
     return value if isinstance(value, str | int | float | bool) else arguments.brief(value)

@@ -9,39 +9,23 @@ own. Corners are those of regular polygons and star polygons (Coxeter, Regular P
 
 from __future__ import annotations
 
-import warnings
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from math import atan2, degrees, gcd, pi, sin
-from typing import NamedTuple
 
 import numpy as np
 
+from ovlo.core.pen.pieces import Fill, Piece, Pieces, Point
 from ovlo.core.pen.spirals import piece_count, spiral_arcs
-from ovlo.core.pen.steering import PACK, Steering
-from ovlo.core.trail.columns import FILL_RULES, Pen
-from ovlo.core.values import arguments, colour
-from ovlo.core.values.colour import Colour
+from ovlo.core.pen.steering import PACK
+from ovlo.core.values import arguments
 from ovlo.core.values.degrees import direction, normal
-from ovlo.core.values.errors import BadValue, NothingDone
-
-Point = tuple[float, float]
-Fill = str | Colour | None
-
-
-class Piece(NamedTuple):
-    """A part of a shape: where it begins, its packed steps, its curves, and whether it is closed."""
-
-    start: Point
-    steps: bytes
-    arcs: Iterable[tuple[float, ...]] = ()
-    is_closed: bool = True
-
+from ovlo.core.values.errors import BadValue
 
 LEAST_ROUNDS, MOST_ROUNDS = 1e-6, 100_000
 """Of a spiral."""
 
 
-class Shapes(Steering):
+class Shapes(Pieces):
     """The centred shapes of a nib."""
 
     __slots__ = ()
@@ -368,38 +352,3 @@ class Shapes(Steering):
                 x0, y0 = x, y
             pieces.append(Piece(corners[0], b"".join(steps)))
         self._lay(call, pieces, fill, outline, fill_rule)
-
-    def _lay(self, call: str, pieces: Sequence[Piece], fill: Fill, outline: bool, fill_rule: str) -> None:
-        """Check how a shape is to look, and record it."""
-        fill_rule = arguments.choice(fill_rule, call, "fill_rule", FILL_RULES)
-        outline = arguments.truth(outline, call, "outline")
-        if fill is None and not outline and self._area < 0 and not self._is_lifted:
-            words = f"{call}: without an outline and without a fill it leaves nothing; give it fill=…"
-            warnings.warn(NothingDone(words), stacklevel=4)
-        self._lay_pieces(pieces, None if fill is None else colour.parse(fill, call), outline, fill_rule)
-
-    def _lay_pieces(
-        self, pieces: Sequence[Piece], fill: Colour | None, outline: bool, fill_rule: str
-    ) -> None:
-        """Record the pieces of a shape wherever they lie."""
-        if self._is_lifted or not pieces:
-            return
-        trail = self._trail
-        saved = self._x, self._y, self._area, self._contour, self._contour_start
-        block_pen = self._lowered_pen
-        area = self._area if fill is None else trail.open_area(fill, fill_rule)
-        pen = Pen.DRAW if outline and block_pen is Pen.DRAW else Pen.TRACE
-        try:
-            for start, steps, arcs, is_closed in pieces:
-                self._jump(*start)
-                self._area = area
-                self._begin(pen)
-                trail.record_many(steps, arcs)
-                if is_closed:
-                    trail.close_contour()
-                self._area = saved[2]
-        finally:
-            if fill is not None:
-                trail.end_area(area)
-            self._x, self._y, self._area, self._contour, self._contour_start = saved
-            trail.interrupt()

@@ -21,7 +21,7 @@ from ovlo.core.paint.measures import TextBox
 from ovlo.core.paint.order import Mark, painted
 from ovlo.core.paint.outlines import CLOSE, MOVE, Outline
 from ovlo.core.paint.regions import region, rings_of
-from ovlo.core.pen.shapes import Piece
+from ovlo.core.pen.pieces import Piece
 from ovlo.core.pen.steering import PACK
 from ovlo.core.sheet.motif import Motif, recorded
 from ovlo.core.sheet.nib import Nib

@@ -10,10 +10,11 @@ from __future__ import annotations
 import sys
 from collections.abc import Iterable
 from os import PathLike
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING
 
 from ovlo.core.paint.timeline import SECONDS, checked_seconds
 from ovlo.core.sheet import unsaved
+from ovlo.core.sheet.copies import About, restored
 from ovlo.core.sheet.door import outlets
 from ovlo.core.sheet.excerpt import excerpt
 from ovlo.core.sheet.host import current_host
@@ -365,33 +366,10 @@ class Sheet(Sealed):
 
     def __reduce__(self) -> tuple[object, ...]:
         """A sheet is copied and sent to other processes as finished arrays."""
-        made = self._width, self._height, self._paper, self._unit, self._dice.seed
-        nibs = [nib._state() for nib in self._nibs]
-        trail = self._columns, self._origins
-        return _restored, (made, self._dice._state(), self._title, self._parameters, trail, nibs)
+        return restored, (About.of(self), self._columns, self._origins)
 
     def _repr_svg_(self) -> str:
         return outlets().as_bytes(self, ".svg").decode()
 
     def _repr_png_(self) -> bytes:
         return outlets().as_bytes(self, ".png")
-
-
-def _restored(
-    made: tuple[Any, ...],
-    dice: object,
-    title: str,
-    parameters: dict[str, object],
-    trail: tuple[Columns, Origins | None],
-    nibs: list[tuple[Any, ...]],
-) -> Sheet:
-    """The sheet that `Sheet.__reduce__` took apart."""
-    sheet = Sheet(*made)
-    sheet._dice._restore(dice)
-    sheet._title, sheet._parameters = title, parameters
-    for _ in nibs:
-        sheet.new_nib()
-    sheet._trail.restore(*trail)
-    for nib, state in zip(sheet.nibs, nibs, strict=True):
-        nib._restore(state)
-    return sheet

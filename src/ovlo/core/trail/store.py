@@ -42,10 +42,10 @@ class Store:
         self.styles: dict[Style, int] = {}
         self.places = array("i")
         """Where in the program each step came from, if that is recorded."""
-        self._stamps = Table(STAMP)
+        self.stamps = Table(STAMP)
         self._stamped_steps = 0
-        self._pieces: list[Columns] = []
-        self._piece_numbers: dict[int, int] = {}
+        self.pieces: list[Columns] = []
+        self._numbers: dict[int, int] = {}
 
     def __len__(self) -> int:
         return len(self.steps) + self._stamped_steps
@@ -58,14 +58,14 @@ class Store:
     @property
     def lengths(self) -> tuple[int, ...]:
         """How long each table is; they only grow."""
-        return (len(self.texts), len(self._stamps), *(len(getattr(self, name)) for name in TABLES))
+        return (len(self.texts), len(self.stamps), *(len(getattr(self, name)) for name in TABLES))
 
     def stamp(self, piece: Columns, place: tuple[float, float, float, float], nib: int, contour: int) -> None:
         """Note a piece that is to be laid behind the last step; its contours are numbered from `contour`."""
-        number = self._piece_numbers.setdefault(id(piece), len(self._pieces))
-        if number == len(self._pieces):
-            self._pieces.append(piece)
-        self._stamps.add(len(self.steps), number, *place, nib, contour)
+        number = self._numbers.setdefault(id(piece), len(self.pieces))
+        if number == len(self.pieces):
+            self.pieces.append(piece)
+        self.stamps.add(len(self.steps), number, *place, nib, contour)
         self._stamped_steps += len(piece.steps)
 
     def begin_with(self, columns: Columns) -> None:
@@ -78,20 +78,20 @@ class Store:
     def columns(self) -> Columns:
         """All that is there now, as finished arrays."""
         columns, stamps = self._read()
-        return laid(columns, stamps, self._pieces) if len(stamps) else columns
+        return laid(columns, stamps, self.pieces) if len(stamps) else columns
 
     def noted_places(self) -> NDArray[np.int32]:
         """The place of each step, stamped ones included; a program stopped in a step noted one less."""
         columns, stamps = self._read()
         noted = np.frombuffer(self.places.tobytes(), np.int32)[: len(columns)]
         noted = np.append(noted, np.full(len(columns) - len(noted), NOWHERE, np.int32))
-        return laid_places(noted, stamps, self._pieces)
+        return laid_places(noted, stamps, self.pieces)
 
     def _read(self) -> tuple[Columns, NDArray[np.void]]:
         """The tables without stamps, and the stamps."""
         rows = {"steps": self.steps.rows()}
         length = len(rows["steps"])
-        stamps = _up_to(self._stamps.rows(), "at", length)
+        stamps = _up_to(self.stamps.rows(), "at", length)
         for name in list(TABLES)[1:]:
             last = length - 1 if name in OF_STEPS else length
             rows[name] = _up_to(getattr(self, name).rows(), step_column(name), last)

@@ -18,7 +18,6 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-
 CODES = {("f", 8): "d", ("i", 8): "q", ("i", 4): "i"}
 """What `struct` calls numbers of a kind and size; "=" makes it count bytes, and leave no gaps."""
 
@@ -44,6 +43,11 @@ class Table:
         self.pack = packer(row_type)
         self.append = self.storage.frombytes
 
+    @property
+    def row_size(self) -> int:
+        """Bytes of a row."""
+        return 8 * self._doubles
+
     def __len__(self) -> int:
         return len(self.storage) // self._doubles
 
@@ -54,6 +58,10 @@ class Table:
     def rows(self) -> NDArray[np.void]:
         """A read-only copy of all rows, which later rows do not change."""
         return np.frombuffer(self.storage.tobytes(), self._type)
+
+    def since(self, count: int) -> bytes:
+        """The bytes of all rows after so many; copied in one go, so that another thread may write on."""
+        return self.storage[count * self._doubles :].tobytes()
 
     def extend(self, rows: NDArray[np.void]) -> None:
         """Append many rows."""

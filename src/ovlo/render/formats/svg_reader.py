@@ -17,7 +17,7 @@ from pathlib import Path
 from typing import Any
 from xml.parsers import expat
 
-from ovlo.core.pen.shapes import Piece
+from ovlo.core.pen.pieces import Piece
 from ovlo.core.pen.steering import PACK
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.values.arguments import brief

@@ -1,0 +1,46 @@
+"""Sheets taken apart and put together again: for copies, other processes, and pictures that must not be lost.
+
+sheet = restored(About.of(other), other._columns, other._origins)
+"""
+
+from __future__ import annotations
+
+from importlib import import_module
+from typing import TYPE_CHECKING, Any, NamedTuple
+
+from ovlo.core.trail.columns import Columns
+from ovlo.core.trail.origins import Origins
+
+if TYPE_CHECKING:
+    from ovlo.core.sheet.sheet import Sheet
+
+
+class About(NamedTuple):
+    """All of a sheet but what is drawn on it."""
+
+    made: tuple[Any, ...]
+    dice: object
+    title: str
+    parameters: dict[str, object]
+    nibs: list[tuple[Any, ...]]
+
+    @classmethod
+    def of(cls, sheet: Sheet) -> About:
+        """What there is to say about a sheet."""
+        made = sheet._width, sheet._height, sheet._paper, sheet._unit, sheet._dice.seed
+        nibs = [nib._state() for nib in sheet._nibs]
+        return cls(made, sheet._dice._state(), sheet._title, sheet._parameters, nibs)
+
+
+def restored(about: About, columns: Columns, origins: Origins | None) -> Sheet:
+    """The sheet that was taken apart."""
+    # The sheet's own module needs this one.
+    sheet: Sheet = import_module("ovlo.core.sheet.sheet").Sheet(*about.made)
+    sheet._dice._restore(about.dice)
+    sheet._title, sheet._parameters = about.title, about.parameters
+    for _ in about.nibs:
+        sheet.new_nib()
+    sheet._trail.restore(columns, origins)
+    for nib, state in zip(sheet.nibs, about.nibs, strict=True):
+        nib._restore(state)
+    return sheet

@@ -1,0 +1,43 @@
+"""What came of a run of a program.
+
+outcome.sheet, outcome.trouble
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from ovlo.core.sheet.sheet import Sheet
+
+
+@dataclass(frozen=True)
+class Outcome:
+    """What came of a run.
+
+    Attributes
+    ----------
+    sheet : Sheet or None
+        The last sheet the program made, as far as it got.
+    sheet_count : int
+        How many sheets it made.
+    trouble : str
+        What went wrong, for the user to read; "" when nothing did.
+    brief : str
+        The same in one sentence.
+    notices : tuple of str
+        Lines of the program that do nothing, though they were surely meant to.
+    """
+
+    sheet: Sheet | None
+    sheet_count: int
+    trouble: str = ""
+    brief: str = ""
+    notices: tuple[str, ...] = ()
+
+    @property
+    def is_empty(self) -> bool:
+        """Whether nothing was drawn."""
+        if self.sheet is None:
+            return True
+        columns = self.sheet._columns
+        return not columns.is_traced.any() and not columns.texts

@@ -1,0 +1,66 @@
+"""The process that watches over a long run: it waits, and takes over when the run's own process cannot go on.
+
+    python guard.py    # told on its standard input what to watch
+
+It is a file of its own that needs nothing but Python, so that it costs next to nothing while all goes well.
+What it is told: a line with the seconds until the run must be over, or "-", and the folder where the run is
+kept. Then a single byte: "." when the run is over. Where that does not come in time, or the run's process
+ends without it, the guard claims the run and hands it to `ovlo.program.processes.rescue`.
+"""
+
+from __future__ import annotations
+
+import os
+import select
+import signal
+import sys
+import time
+from types import FrameType
+
+AFTER_STOP = 2.0
+"""Seconds that a run may take to end when it was told to."""
+
+CLAIM = "claimed"
+LATE, DIED, TOLD = "late", "died", "told"
+
+
+def claim(folder: str) -> bool:
+    """Whether the run is ours to conclude: the first to claim it, the run's own process or its guard."""
+    try:
+        os.close(os.open(os.path.join(folder, CLAIM), os.O_CREAT | os.O_EXCL))
+    except OSError:
+        return False
+    return True
+
+
+def main() -> None:
+    """Wait for the end of a run."""
+    told: list[float] = []
+
+    def tell(number: int, frame: FrameType | None) -> None:
+        told.append(time.monotonic())
+
+    for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
+        signal.signal(number, tell)
+    word, _, folder = sys.stdin.buffer.readline().decode().rstrip("\n").partition(" ")
+    deadline = None if word == "-" else time.monotonic() + float(word)
+    why = ""
+    while not why:
+        now = time.monotonic()
+        ends = [moment for moment in (deadline, told[0] + AFTER_STOP if told else None) if moment is not None]
+        if ends and min(ends) <= now:
+            why = TOLD if deadline is None or now < deadline else LATE
+            break
+        # Short waits, so that a signal is noticed wherever it comes.
+        if select.select([0], [], [], min([0.25, *(end - now for end in ends)]))[0]:
+            if os.read(0, 1):
+                return
+            why = DIED
+    if claim(folder):
+        from ovlo.program.processes.rescue import conclude
+
+        conclude(folder, why)
+
+
+if __name__ == "__main__":
+    main()

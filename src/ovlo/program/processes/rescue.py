@@ -1,0 +1,152 @@
+"""A run is concluded whatever becomes of its process: by itself, or by the guard that watches over it.
+
+    with guarded(conclusion, host, seconds, is_drawing):
+        work()
+
+The conclusion is a function that can be pickled and takes an `Outcome`: it saves the picture and says what
+there is to say. Only runs that have a limit, or last longer than a second, get a guard.
+"""
+
+from __future__ import annotations
+
+import faulthandler
+import os
+import pickle
+import shutil
+import signal
+import subprocess
+import sys
+import threading
+import time
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager, suppress
+from pathlib import Path
+
+from ovlo.core.sheet.host import Host
+from ovlo.core.values.errors import OvloError
+from ovlo.program.outcome import Outcome
+from ovlo.program.processes import guard
+from ovlo.program.processes.spool import FIRST, kept, private_folder, spooled
+
+Conclusion = Callable[[Outcome], object]
+
+SOON = 0.1
+"""Seconds after which a run with a limit is kept for the first time."""
+
+GRACE = 1.0
+"""Seconds after its limit that a run may take to stop by itself."""
+
+WHYS = {
+    guard.LATE: "its time was over ({seconds:g} s, --time-limit), and it could not be stopped otherwise",
+    guard.TOLD: "it was told to end, and could not be stopped otherwise",
+    guard.DIED: "its process ended without a word (killed, out of memory, or a fault in C code)",
+}
+
+
+@contextmanager
+def guarded(conclusion: Conclusion, host: Host, seconds: float | None, is_drawing: bool) -> Iterator[None]:
+    """A block that is concluded by another process if this one cannot get out of it."""
+    if not hasattr(signal, "setitimer"):
+        yield
+        return
+    with private_folder() as folder:
+        (folder / "conclusion").write_bytes(pickle.dumps((conclusion, os.getpid(), seconds, sys.path)))
+        watch = _Watch(folder, seconds)
+        try:
+            # C code may hold the interpreter early on, so a run with a limit is guarded from its beginning.
+            with spooled(host, folder, is_drawing, FIRST if seconds is None else SOON) as ended:
+                watch.begin(ended)
+                yield
+        finally:
+            watch.end()
+
+
+class _Watch:
+    """The guard of a run, as its own process sees it."""
+
+    def __init__(self, folder: Path, seconds: float | None) -> None:
+        self._folder, self._seconds = folder, seconds
+        self._begun = time.monotonic()
+        self._guard: subprocess.Popen[bytes] | None = None
+        self._thread: threading.Thread | None = None
+        self._pipe = -1
+
+    def begin(self, ended: threading.Event) -> None:
+        """Start the guard, at once or when the run has lasted long enough."""
+        if self._seconds is not None:
+            self._start()
+            return
+
+        def work() -> None:
+            if not ended.wait(FIRST):
+                self._start()
+
+        self._thread = threading.Thread(target=work, name="ovlo-guard", daemon=True)
+        self._thread.start()
+
+    def _start(self) -> None:
+        left = None
+        if self._seconds is not None:
+            left = max(self._seconds + GRACE - (time.monotonic() - self._begun), 0.1)
+        readable, self._pipe = os.pipe()
+        process = subprocess.Popen(
+            [sys.executable, "-P", guard.__file__], stdin=subprocess.PIPE, pass_fds=[readable]
+        )
+        assert process.stdin is not None
+        process.stdin.write(f"{'-' if left is None else left} {self._folder}\n".encode())
+        process.stdin.flush()
+        os.close(readable)
+        if left is not None:
+            # The one way out for C code that holds the interpreter: a thread of C code, which says where it
+            # is and ends the process with 1. It cannot finish saying so, the pipe being full, before the
+            # guard has concluded the run and is gone with its end of the pipe.
+            _fill(self._pipe)
+            faulthandler.dump_traceback_later(left + 0.2, exit=True, file=self._pipe)
+        self._guard = process
+
+    def end(self) -> None:
+        """Tell the guard that the run is over; where it is at work already, leave the rest to it."""
+        if self._thread is not None:
+            self._thread.join()
+        if self._guard is None:
+            return
+        assert self._guard.stdin is not None
+        if not guard.claim(str(self._folder)):
+            self._guard.wait()
+            os._exit(1)
+        with suppress(OSError):
+            self._guard.stdin.write(b".")
+            self._guard.stdin.close()
+        if self._seconds is not None:
+            faulthandler.cancel_dump_traceback_later()
+        self._guard.wait()
+        os.close(self._pipe)
+
+
+def _fill(pipe: int) -> None:
+    """Fill a pipe to its last byte."""
+    os.set_blocking(pipe, False)
+    for size in (65536, 4096, 1):
+        with suppress(BlockingIOError):
+            while True:
+                os.write(pipe, b"\0" * size)
+    os.set_blocking(pipe, True)
+
+
+def conclude(folder: str, why: str) -> None:
+    """Conclude a run whose own process cannot, with what it has kept; called by the guard."""
+    conclusion, process, seconds, path = pickle.loads((Path(folder) / "conclusion").read_bytes())
+    sys.path[:] = path
+    sheet, count = kept(Path(folder))
+    reason = WHYS[why].format(seconds=seconds or 0)
+    words = f"Stopped: {reason}. What it drew in its last half second may be missing."
+    try:
+        conclusion(Outcome(sheet, count, words, f"Stopped: {reason}."))
+    except OvloError as error:
+        print(f"Error: {error}", file=sys.stderr)
+    finally:
+        sys.stdout.flush()
+        if why == guard.TOLD:
+            with suppress(OSError):
+                os.kill(process, signal.SIGKILL)
+        shutil.rmtree(folder, ignore_errors=True)

@@ -1,0 +1,179 @@
+"""What ends a program, and what is left of it: C code, faults, signals, threads, closed streams, workers."""
+
+from __future__ import annotations
+
+import os
+import signal
+import subprocess
+import sys
+import time
+from pathlib import Path
+
+import pytest
+
+DRAWING = """\
+import ctypes, os, signal, sys, threading, time
+from ovlo import drawing
+
+@drawing(width=100, height=80)
+def kite(nib, way: int = 0):
+    nib.forward(30)
+    nib.left(90)
+    {body}
+"""
+
+OVLO = Path(sys.executable).with_name("ovlo")
+
+pytestmark = pytest.mark.skipif(not hasattr(signal, "setitimer"), reason="there are no interval timers here")
+
+
+def write(program, body: str) -> Path:
+    return program(DRAWING.format(body=body.replace("\n", "\n    ")))
+
+
+def processes_of(folder: Path) -> list[str]:
+    """The command lines of other processes that work in a folder."""
+    found = []
+    for link in Path("/proc").glob("[0-9]*/cwd"):
+        try:
+            if link.resolve() == folder.resolve() and link.parent.name != str(os.getpid()):
+                found.append((link.parent / "cmdline").read_text().replace("\0", " "))
+        except OSError:
+            continue
+    return found
+
+
+def none_left(folder: Path) -> bool:
+    """Whether no process is left within two seconds."""
+    until = time.monotonic() + 2
+    while processes_of(folder) and time.monotonic() < until:
+        time.sleep(0.02)
+    return not processes_of(folder)
+
+
+@pytest.mark.parametrize(
+    ("body", "words", "status"),
+    [
+        # It holds the interpreter: no signal handler and no thread of Python's runs any more.
+        ("time.sleep(0.9)\nnib.forward(5)\nsum(range(10**12))", "its time was over (1.5 s, --time-limit)", 1),
+        ("nib.forward(5)\n9 ** (10 ** 9)", "its time was over", 1),
+        ("nib.forward(5)\nos._exit(0)", "it left with os._exit(0)", 1),
+        ("nib.forward(5)\ntime.sleep(1.3)\nctypes.string_at(0)", "its process ended without a word", -11),
+    ],
+)
+def test_what_cannot_be_stopped_in_python_keeps_its_picture(body, words, status, program, tmp_path):
+    limit = () if "string_at" in body else ("--time-limit", "1.5")
+    with subprocess.Popen(
+        [OVLO, "draw", write(program, body), *limit, "-o", "a.svg"],
+        cwd=tmp_path,
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+        text=True,
+    ) as running:
+        # The guard may write after the process itself is gone; its end of the pipe is open as long.
+        printed, told = running.communicate(timeout=60)
+    assert running.returncode == status
+    assert words in told
+    assert "30" in (tmp_path / "a.svg").read_text()
+    assert "a.svg: 100 × 80 px, " in printed
+    assert none_left(tmp_path)
+
+
+def test_every_command_goes_on_without_a_program_that_cannot_be_stopped(ovlo_command, program, tmp_path):
+    endless = write(program, "time.sleep(0.6)\nnib.forward(5)\nsum(range(10**12))")
+    good = program("from ovlo import drawing\n@drawing()\ndef good(nib):\n    nib.forward(9)\n", "good.py")
+    done = ovlo_command("check", endless, good, "--time-limit", 1)
+    assert done.returncode == 1
+    assert f"── {good}" in done.stdout
+    assert "2 files: 1 without findings, 0 with hints only, 1 with problems" in done.stdout.replace("\n", " ")
+    done = ovlo_command("steps", endless, "--time-limit", 1, "--csv")
+    assert (done.returncode, done.stdout.splitlines()[-1].split(",")[-1]) == (1, "kite")
+    done = ovlo_command("compare", good, endless, "--time-limit", 1)
+    assert (done.returncode, "its time was over" in done.stderr) == (1, True)
+
+
+def test_nobody_listening_is_no_error_of_any_picture(program, tmp_path):
+    path = write(program, "nib.forward(9)")
+    for arguments, file in (
+        (["vary", path, "--values", "way=1..3", "-o", "v.svg"], "v.svg"),
+        (["animate", path, "--seconds", "0.2", "-o", "a.gif"], "a.gif"),
+        (["compare", path, path, "-o", "c.svg"], "c.svg"),
+        (["check", path], None),
+        (["steps", path], None),
+        (["steps", path, "--csv"], None),
+    ):
+        with subprocess.Popen(
+            [OVLO, *arguments], cwd=tmp_path, stdout=subprocess.PIPE, stderr=subprocess.PIPE
+        ) as running:
+            running.stdout.close()
+            assert (running.stderr.read(), running.wait(60)) == (b"", 0), arguments
+        assert file is None or (tmp_path / file).exists()
+
+
+@pytest.mark.parametrize("body", ["sys.stdout.close()", "os.close(1)", "sys.stdout = None"])
+def test_a_program_that_closes_standard_output_loses_nothing(body, ovlo_command, program, tmp_path):
+    done = ovlo_command("draw", write(program, body), "-o", "a.svg")
+    assert (done.returncode, done.stderr) == (0, "")
+    assert (tmp_path / "a.svg").exists()
+
+
+def test_a_thread_left_running_does_not_keep_the_command_from_ending(ovlo_command, program):
+    done = ovlo_command("draw", write(program, "threading.Thread(target=time.sleep, args=[99]).start()"))
+    assert (done.returncode, "1 step" in done.stdout) == (0, True)
+
+
+def test_the_program_itself_is_not_written_over(ovlo_command, tmp_path):
+    path = tmp_path / "kite.svg"
+    path.write_text(DRAWING.format(body=""))
+    done = ovlo_command("draw", path, "-o", path)
+    assert (done.returncode, "is the program itself" in done.stderr) == (2, True)
+    assert path.read_text() == DRAWING.format(body="")
+
+
+WAYS = """\
+if way == 2:
+    os.kill(os.getpid(), signal.SIGKILL)
+if way == 3:
+    time.sleep(1.4)
+    sum(range(10**12))
+if way == 4:
+    time.sleep({nap})
+nib.forward(way)"""
+
+
+def test_a_worker_that_dies_loses_no_other_picture(ovlo_command, program, tmp_path):
+    path = write(program, WAYS.format(nap=0))
+    done = ovlo_command("vary", path, "--values", "way=1..6", "--time-limit", 1.5, "-o", "v.svg")
+    assert done.returncode == 1
+    assert "way=2: Stopped: its process was killed (signal 9, SIGKILL)." in done.stderr
+    assert "way=3: Stopped: its time was over" in done.stderr
+    assert "6 pictures, 2 of them failed" in done.stdout
+    written = (tmp_path / "v.svg").read_text()
+    assert "its process was killed" in written
+    assert none_left(tmp_path)
+
+
+@pytest.mark.parametrize("number", [signal.SIGINT, signal.SIGTERM, signal.SIGHUP, signal.SIGKILL])
+def test_telling_vary_to_end_keeps_what_there_is_and_leaves_no_process(number, program, tmp_path):
+    path = write(program, 'print("on", flush=True)\n' + WAYS.format(nap=60))
+    with subprocess.Popen(
+        [OVLO, "vary", path, "--values", "way=4..9", "--workers", "2", "-o", "v.svg"],
+        cwd=tmp_path,
+        stdout=subprocess.PIPE,
+        stderr=subprocess.PIPE,
+        text=True,
+        start_new_session=True,
+    ) as running:
+        while not running.stdout.readline().endswith("on\n"):
+            pass
+        if number == signal.SIGINT:
+            os.killpg(running.pid, number)
+        else:
+            running.send_signal(number)
+        printed, told = running.communicate(timeout=30)
+    assert none_left(tmp_path)
+    if number != signal.SIGKILL:
+        assert running.returncode == 1
+        assert "6 pictures" in printed
+        assert "Traceback" not in told
+        assert (tmp_path / "v.svg").exists()
