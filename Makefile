@@ -1,12 +1,14 @@
 # make demo          draw the examples; on a fresh machine this installs Ovlo into .venv first
 # make test          all checks: style, types, imports, tests
 # make bench         ratios against their floors
+# make torture       random programs, bad values and kills, for an hour (not part of make test)
+# make coverage      what the tests reach, subprocesses included
 # make screenshots   redraw docs/screenshots from the examples
 
 PYTHON ?= python3
 BIN := .venv/bin
 
-.PHONY: demo test bench screenshots clean
+.PHONY: demo test bench torture coverage screenshots clean
 
 demo: .venv/ovlo
 	$(BIN)/ovlo demo
@@ -20,6 +22,15 @@ test: .venv/test
 
 bench: .venv/test
 	$(BIN)/python -m bench
+
+torture: .venv/test
+	$(BIN)/python -m torture --programs 10000 --kills 200 --icons 135
+
+coverage: .venv/test
+	$(BIN)/coverage erase
+	$(BIN)/coverage run -m pytest
+	$(BIN)/coverage combine
+	$(BIN)/coverage report
 
 screenshots: .venv/ovlo
 	$(BIN)/python docs/take_screenshots.py

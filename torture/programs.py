@@ -14,7 +14,6 @@ from typing import Any
 import numpy as np
 
 from ovlo import Motif, Nib, OvloError, Sheet, end_to_end, row
-from ovlo.core.values.errors import NothingDone
 
 INKS = ("tomato", "navy", "#0a78", "oklch(70% 0.1 200)", "gold", "rgb(20 120 90 / 40%)")
 WORDS = ("Kite day", "Marrow Bay", "Ä & <bow>", "é́", "風")
@@ -39,8 +38,8 @@ class Program:
     def run(self) -> Sheet:
         """Draw on a new sheet."""
         with warnings.catch_warnings():
-            # A shape without outline and fill may well be among what it draws.
-            warnings.simplefilter("ignore", NothingDone)
+            # Shapes that leave nothing, and glyphs no font has, may well be among what it draws.
+            warnings.simplefilter("ignore")
             return self._draw()
 
     def _draw(self) -> Sheet:
