@@ -57,7 +57,7 @@ def killed(seed: int) -> str:
             [ovlo, "draw", "kites.py", "-o", target.name], cwd=folder, capture_output=True, check=True
         )
         left = sorted(path.name for path in folder.iterdir() if path.name != "__pycache__")
-        if left != ["kites.py", target.name] or not _is_whole(target.read_bytes(), ending):
+        if left != sorted(["kites.py", target.name]) or not _is_whole(target.read_bytes(), ending):
             return f"the folder holds {left}"
     return ""
 
