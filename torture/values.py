@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import inspect
 import math
+import warnings
 from collections.abc import Callable, Iterator
 from decimal import Decimal
 from fractions import Fraction
@@ -209,7 +210,10 @@ def fault_of(case: Case, value: object) -> Iterator[str]:
     stage = Stage.new()
     before = stage.state()
     try:
-        case.act(stage, value)
+        with warnings.catch_warnings():
+            # A shape without outline and fill is told of by a warning.
+            warnings.simplefilter("ignore")
+            case.act(stage, value)
         as_bytes(stage.sheet, ".svg").decode()
         return
     except OvloError as error:
