@@ -136,8 +136,8 @@ def _within(rows: list[CallRow], only: str, origins: Origins) -> list[CallRow]:
 
 def _tree(rows: list[CallRow], unit: str, as_csv: bool) -> list[str]:
     if as_csv:
-        heads = ",".join(CallRow._fields)
-        return [heads, *(",".join(map(str, row)) for row in rows)]
+        heads = ",".join(CallRow._fields[:-1])  # without the number by which the call is known
+        return [heads, *(",".join(map(str, row[:-1])) for row in rows)]
     top = min((row.depth for row in rows), default=0)
     names = [
         "  " * (row.depth - top) + ("the script" if row.function == SCRIPT else row.function) for row in rows

@@ -14,7 +14,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.paint.outlines import MOVE, Outline, borders, ranges, strokes
+from ovlo.core.paint.outlines import MOVE, Ints, Outline, borders, ranges, strokes
 from ovlo.core.trail.columns import FILL_RULES, Columns, Style, Text
 from ovlo.core.values.colour import CHANNELS, Colour
 
@@ -67,11 +67,6 @@ def _painted(columns: Columns) -> Painting:
     rows = columns.areas[areas.keys]
     texts = columns.texts
 
-    # At one step, areas and texts lie beneath the stroke that begins there, in the order they came.
-    steps = np.concatenate([rows["step"], [text.step for text in texts], lines.steps[alone]])
-    last = len(columns.areas) + len(texts)
-    orders = np.concatenate([rows["order"], [text.order for text in texts], np.full(len(alone), last)])
-
     styles = [columns.styles[key] for key in lines.keys.tolist()]
     names = (*CHANNELS, "fill_rule")
     marks: list[Mark | Text] = [
@@ -87,7 +82,20 @@ def _painted(columns: Columns) -> Painting:
     ]
     marks += texts
     marks += [Mark(number, None, FILL_RULES[0], styles[number]) for number in alone.tolist()]
-    return Painting(lines, areas, [marks[i] for i in np.lexsort((orders, steps)).tolist()])
+    order = paint_order(columns, areas.keys, lines.steps[alone])
+    return Painting(lines, areas, [marks[i] for i in order.tolist()])
+
+
+def paint_order(columns: Columns, areas: Ints, line_steps: Ints) -> Ints:
+    """Numbers of areas (rows of the columns), texts and lines, counted in this order, the lowest mark first.
+
+    At one step, areas and texts lie beneath the line that begins there, in the order they came.
+    """
+    rows, texts = columns.areas[areas], columns.texts
+    steps = np.concatenate([rows["step"], [text.step for text in texts], line_steps])
+    last = np.full(len(line_steps), len(columns.areas) + len(texts))
+    orders = np.concatenate([rows["order"], [text.order for text in texts], last])
+    return np.lexsort((orders, steps))
 
 
 def _twins(columns: Columns, areas: Outline, lines: Outline) -> NDArray[np.int64]:

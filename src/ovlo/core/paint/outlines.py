@@ -43,6 +43,8 @@ class Outline:
         The first step of each piece between moves.
     arcs : structured array
         Arcs that lead to vertices; `step` is a vertex here.
+    vertex_steps : int array of shape (v,)
+        The step that leads to each vertex; of one at which a piece begins, the step that begins there.
     """
 
     vertices: NDArray[np.float64]
@@ -52,6 +54,7 @@ class Outline:
     steps: Ints
     piece_steps: Ints
     arcs: NDArray[np.void]
+    vertex_steps: Ints
 
     def __len__(self) -> int:
         return len(self.keys)
@@ -85,7 +88,10 @@ class Outline:
             self.arcs[inner], self.vertices[at - 1][inner], self.vertices[at][inner], number / counts[inner]
         )
         firsts = np.append(0, ends)[self.firsts]
-        return replace(self, vertices=vertices, codes=codes, firsts=firsts, arcs=np.empty(0, ARC))
+        steps = np.repeat(self.vertex_steps, repeats)
+        return replace(
+            self, vertices=vertices, codes=codes, firsts=firsts, arcs=np.empty(0, ARC), vertex_steps=steps
+        )
 
     def boxes(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
         """The lower left and upper right corners of each piece between moves, each of shape (p, 2)."""
@@ -196,6 +202,7 @@ def _assembled(
         steps=steps[begins[opens]],
         piece_steps=steps[begins],
         arcs=_arcs(columns, steps, begins),
+        vertex_steps=np.insert(steps, begins, steps[begins]),
     )
     return _with_closed_arcs(outline)
 
@@ -215,6 +222,7 @@ def _with_closed_arcs(outline: Outline) -> Outline:
         codes=np.insert(outline.codes, at + 1, CLOSE),
         firsts=outline.firsts + np.searchsorted(at, outline.firsts),
         arcs=arcs,
+        vertex_steps=np.insert(outline.vertex_steps, at + 1, outline.vertex_steps[at]),
     )
 
 

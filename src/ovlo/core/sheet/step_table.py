@@ -104,6 +104,7 @@ class CallRow(NamedTuple):
     times: int
     steps: int
     drawn: float
+    number: int = -1
 
 
 def call_rows(columns: Columns, origins: Origins) -> list[CallRow]:
@@ -128,7 +129,8 @@ def call_rows(columns: Columns, origins: Origins) -> list[CallRow]:
     while waiting:
         number, depth = waiting.pop()
         call = calls[number]
-        rows.append(CallRow(depth, call.function, call.times, int(steps[number]), float(drawn[number])))
+        here = int(steps[number]), float(drawn[number]), number
+        rows.append(CallRow(depth, call.function, call.times, *here))
         waiting += [(child, depth + 1) for child in reversed(children.get(number, []))]
     return rows
 

@@ -1,0 +1,113 @@
+// @ts-check
+// What the page is told of a drawing: bytes in, arrays and words out. docs/message.md describes the format.
+//
+//   const drawing = readMessage(await unpacked(text));
+
+/** @typedef {{vertices: Float64Array, codes: Uint8Array, steps: Int32Array, firsts: Int32Array,
+ *   keys: Int32Array, arcs: Float64Array, arcOf: Int32Array | null}} Outline */
+/** @typedef {{ink: string, opacity: number, width: number, dash: number[], cap: CanvasLineCap,
+ *   join: CanvasLineJoin}} Style */
+/** @typedef {{step: number, words: string, x: number, y: number, heading: number, size: number,
+ *   width: number, ink: string, shape: number}} Words */
+/** @typedef {{steps: number, styles: Style[], fills: string[], rules: CanvasFillRule[], texts: Words[],
+ *   shapes: {vertices: Float64Array, codes: Uint8Array}[], lines: Outline, areas: Outline,
+ *   order: Mark[]}} Marks */
+/** @typedef {{kind: "area" | "text" | "line", number: number, begin: number, end: number}} Mark */
+
+const VERSION = 1;
+const KINDS = { Float64Array, Int32Array, Uint8Array };
+
+/** The bytes that a page holds as text: deflated (RFC 1950), in base64.
+ * @param {string} text @returns {Promise<ArrayBuffer>} */
+export async function unpacked(text) {
+  const letters = atob(text.trim());
+  const bytes = new Uint8Array(letters.length);
+  for (let i = 0; i < letters.length; i++) bytes[i] = letters.charCodeAt(i);
+  const stream = new Blob([bytes]).stream().pipeThrough(new DecompressionStream("deflate"));
+  return new Response(stream).arrayBuffer();
+}
+
+/** A drawing, of its message. @param {ArrayBuffer} buffer */
+export function readMessage(buffer) {
+  const length = new DataView(buffer).getUint32(0, true);
+  const head = JSON.parse(new TextDecoder().decode(new Uint8Array(buffer, 4, length)));
+  if (head.version !== VERSION) throw new Error(`This page reads version ${VERSION}, not ${head.version}.`);
+  /** @type {Record<string, any>} */
+  const arrays = {};
+  for (const [name, [kind, offset, size]] of Object.entries(head.arrays)) {
+    const Kind = KINDS[/** @type {keyof typeof KINDS} */ (kind)];
+    arrays[name] = new Kind(buffer, 4 + length + offset, size);
+  }
+  return {
+    ...head,
+    marks: marksOf(head.drawing, "", arrays),
+    pointers: head.pointers.map(
+      (/** @type {any} */ one, /** @type {number} */ i) =>
+        one && { isDefault: one.isDefault, marks: marksOf(one.marks, `pointer${i}.`, arrays) },
+    ),
+    steps: stepsOf(arrays),
+  };
+}
+
+/** @param {any} head @param {string} prefix @param {Record<string, any>} arrays @returns {Marks} */
+function marksOf(head, prefix, arrays) {
+  const lines = outlineOf(`${prefix}lines`, arrays);
+  const areas = outlineOf(`${prefix}areas`, arrays);
+  const spans = arrays[`${prefix}areaSpans`];
+  const [areaCount, textCount] = [areas.keys.length, head.texts.length];
+  const order = Array.from(arrays[`${prefix}order`], (/** @type {number} */ number) => {
+    if (number < areaCount) {
+      return { kind: "area", number, begin: spans[2 * number], end: spans[2 * number + 1] };
+    }
+    if (number < areaCount + textCount) {
+      const { step } = head.texts[number - areaCount];
+      return { kind: "text", number: number - areaCount, begin: step, end: step };
+    }
+    const path = number - areaCount - textCount;
+    const [first, stop] = [lines.firsts[path], lines.firsts[path + 1]];
+    return { kind: "line", number: path, begin: lines.steps[first], end: lines.steps[stop - 1] + 1 };
+  });
+  const shapes = head.shapes.map((/** @type {any} */ _, /** @type {number} */ i) => ({
+    vertices: arrays[`${prefix}shape${i}.vertices`],
+    codes: arrays[`${prefix}shape${i}.codes`],
+  }));
+  return { ...head, lines, areas, shapes, order };
+}
+
+/** @param {string} name @param {Record<string, any>} arrays @returns {Outline} */
+function outlineOf(name, arrays) {
+  const vertices = arrays[`${name}.vertices`];
+  const at = arrays[`${name}.arcVertices`];
+  let arcOf = null;
+  if (at.length) {
+    arcOf = new Int32Array(vertices.length / 2).fill(-1);
+    for (let i = 0; i < at.length; i++) arcOf[at[i]] = i;
+  }
+  return {
+    vertices,
+    codes: arrays[`${name}.codes`],
+    steps: arrays[`${name}.steps`],
+    firsts: arrays[`${name}.firsts`],
+    keys: arrays[`${name}.keys`],
+    arcs: arrays[`${name}.arcs`],
+    arcOf,
+  };
+}
+
+/** @param {Record<string, any>} arrays */
+function stepsOf(arrays) {
+  const arcOf = new Map(Array.from(arrays.stepArcs, (/** @type {number} */ step, i) => [step, i]));
+  return {
+    points: arrays.points,
+    starts: arrays.starts,
+    headings: arrays.headings,
+    turns: arrays.turns,
+    lengths: arrays.lengths,
+    pens: arrays.pens,
+    nibs: arrays.nibs,
+    lines: arrays.lines ?? null,
+    calls: arrays.calls ?? null,
+    arcOf,
+    arcs: arrays.stepArcParts,
+  };
+}

@@ -1,0 +1,321 @@
+// @ts-check
+// The picture after so many steps, on a canvas: marks in their order, each as far as it is drawn by then.
+//
+//   const painter = createPainter(marks, paper);
+//   painter.setView(view);
+//   painter.show(40);
+//   context.drawImage(painter.canvas, 0, 0);
+//
+// What is settled is painted once. Going on adds what is new; an area appears when its block ends, beneath the
+// lines drawn inside it, so what was there before the block is kept until then. Going back begins at the nearest
+// picture that was kept.
+
+import { MOVE, tracePath, traceWords } from "./trace.js";
+
+/** Vertices laid on the canvas at once: longer paths take more than their share of time. */
+const CHUNK = 800;
+/** Pictures kept on the way, to go back to. */
+const KEPT = 12;
+const MITRE = 10;
+/** How opaque marks are that are not chosen. */
+const PALE = 0.12;
+
+/** @typedef {import("./data.js").Marks} Marks */
+/** @typedef {import("./data.js").Mark} Mark */
+/** @typedef {import("./trace.js").Place} Place */
+/** A line as far as it is painted: up to a vertex; `length` of its piece is measured up to the vertex `at`.
+ * @typedef {{mark: Mark, vertex: number, at: number, length: number, isApart: boolean}} Part */
+
+/** @param {number} width @param {number} height */
+function newCanvas(width, height) {
+  const canvas = document.createElement("canvas");
+  [canvas.width, canvas.height] = [width, height];
+  return canvas;
+}
+
+/** @param {HTMLCanvasElement} canvas @returns {CanvasRenderingContext2D} */
+function contextOf(canvas) {
+  return /** @type {CanvasRenderingContext2D} */ (canvas.getContext("2d"));
+}
+
+/** @param {Marks} marks */
+export function createPainter(marks) {
+  const { lines, areas, styles, order } = marks;
+  const canvas = newCanvas(1, 1);
+  const context = contextOf(canvas);
+  const ink = newCanvas(1, 1);
+  /** @type {Place} */
+  let view = { x: 0, y: 0, scale: 1, width: 1, height: 1, ratio: 1 };
+  /** How many steps are painted, the first mark not begun, and the line that grows: how far it is painted. */
+  let [painted, next] = [0, 0];
+  /** @type {Part | null} */
+  let growing = null;
+  /** @type {{mark: Mark, before: HTMLCanvasElement | null}[]} */
+  let open = [];
+  /** @type {{steps: number, next: number, picture: HTMLCanvasElement}[]} */
+  let kept = [];
+  /** Whether a mark is painted as it is; others are left pale. @type {((mark: Mark) => boolean) | null} */
+  let isChosen = null;
+
+  /** Empty the canvas. */
+  function restart() {
+    context.clearRect(0, 0, canvas.width, canvas.height);
+    [painted, next, growing, open] = [0, 0, null, []];
+  }
+
+  /** @param {Place} wanted */
+  function setView(wanted) {
+    view = { ...wanted };
+    const [width, height] = [Math.round(view.width * view.ratio), Math.round(view.height * view.ratio)];
+    for (const one of [canvas, ink]) [one.width, one.height] = [width, height];
+    kept = [];
+    restart();
+  }
+
+  /** Paint the picture after so many steps. @param {number} steps */
+  function show(steps) {
+    if (steps < painted) goBack(steps);
+    while (painted < steps) {
+      // Blocks that are open at the end are stops on the way; so are the ends of those that are open now.
+      let stop = steps;
+      for (const { mark } of open) stop = Math.min(stop, mark.end);
+      paintTo(stop);
+      const closing = open.filter(({ mark }) => mark.end <= painted).reverse();
+      for (const block of closing) close(block);
+      keep();
+    }
+    if (steps === marks.steps && next < order.length) paintTo(steps);
+  }
+
+  /** @param {number} steps */
+  function goBack(steps) {
+    const from = kept.filter((one) => one.steps <= steps).at(-1);
+    restart();
+    kept = kept.filter((one) => one.steps <= steps);
+    if (!from) return;
+    context.drawImage(from.picture, 0, 0);
+    [painted, next] = [from.steps, from.next];
+  }
+
+  /** Keep the picture, if it is far from the last one kept, and nothing is unfinished. */
+  function keep() {
+    const gap = Math.max(marks.steps / KEPT, 200);
+    if (growing || open.length || painted - (kept.at(-1)?.steps ?? 0) < gap) return;
+    const picture = newCanvas(canvas.width, canvas.height);
+    contextOf(picture).drawImage(canvas, 0, 0);
+    kept.push({ steps: painted, next, picture });
+  }
+
+  /** Paint on to a step. @param {number} stop */
+  function paintTo(stop) {
+    if (growing) grow(stop);
+    while (next < order.length && (order[next].begin < stop || (stop === marks.steps && !growing))) {
+      const mark = order[next];
+      next += 1;
+      if (mark.kind === "area" && mark.end > stop) {
+        const before = newCanvas(canvas.width, canvas.height);
+        contextOf(before).drawImage(canvas, 0, 0);
+        open.push({ mark, before });
+      } else if (mark.kind === "line" && mark.end > stop) {
+        growing = begun(mark);
+        grow(stop);
+      } else {
+        paintMark(mark);
+      }
+    }
+    painted = stop;
+  }
+
+  /** Let an area appear beneath what was drawn in its block. @param {typeof open[number]} block */
+  function close(block) {
+    open.splice(open.indexOf(block), 1);
+    const [steps, wasNext] = [painted, next];
+    const stillOpen = open;
+    const before = block.before;
+    context.clearRect(0, 0, canvas.width, canvas.height);
+    growing = null;
+    if (before) context.drawImage(before, 0, 0);
+    const first = before ? order.indexOf(block.mark) : 0;
+    for (let i = first; i < wasNext; i++) {
+      const mark = order[i];
+      if (stillOpen.some((one) => one.mark === mark) || (mark.kind === "area" && mark.end > steps)) continue;
+      if (mark.kind === "line" && mark.end > steps) {
+        growing = begun(mark);
+        grow(steps);
+      } else {
+        paintMark(mark);
+      }
+    }
+    // What was kept for blocks that began later is without this area.
+    open = stillOpen.map((one) => (one.mark.number > block.mark.number ? { ...one, before: null } : one));
+  }
+
+  /** A line of which nothing is painted yet; one that is not opaque is painted apart, and laid on at once.
+   * @param {Mark} mark */
+  function begun(mark) {
+    return { mark, vertex: lines.firsts[mark.number], at: 0, length: 0, isApart: strengthOf(mark) < 1 };
+  }
+
+  /** How opaque a mark is painted, beside what its own fill says. @param {Mark} mark */
+  function strengthOf(mark) {
+    const opacity = mark.kind === "line" ? styles[lines.keys[mark.number]].opacity : 1;
+    return isChosen && !isChosen(mark) ? PALE * opacity : opacity;
+  }
+
+  /** Paint a whole mark. @param {Mark} mark */
+  function paintMark(mark) {
+    context.globalAlpha = strengthOf(mark);
+    if (mark.kind === "area") {
+      context.fillStyle = marks.fills[mark.number];
+      context.beginPath();
+      tracePath(context, areas, areas.firsts[mark.number], areas.firsts[mark.number + 1], view);
+      context.fill(marks.rules[mark.number]);
+    } else if (mark.kind === "text") {
+      const words = marks.texts[mark.number];
+      context.fillStyle = words.ink;
+      context.beginPath();
+      traceWords(context, marks.shapes[words.shape], words, view);
+      context.fill();
+    } else {
+      paintLine(mark);
+    }
+    context.globalAlpha = 1;
+  }
+
+  /** @param {Mark} mark */
+  function paintLine(mark) {
+    const [first, stop] = [lines.firsts[mark.number], lines.firsts[mark.number + 1]];
+    if (stop - first > CHUNK) {
+      growing = begun(mark);
+      grow(Infinity);
+      return;
+    }
+    const style = styles[lines.keys[mark.number]];
+    useStyle(context, style, true);
+    context.beginPath();
+    tracePath(context, lines, first, stop, view);
+    context.stroke();
+    paintDots(context, style, first, stop);
+  }
+
+  /** Paint the line that grows up to a step. @param {number} stop */
+  function grow(stop) {
+    if (!growing) return;
+    const { mark, isApart } = growing;
+    const [first, last] = [lines.firsts[mark.number], lines.firsts[mark.number + 1]];
+    const target = isApart ? contextOf(ink) : context;
+    target.globalAlpha = 1;
+    if (isApart && growing.vertex === first) target.clearRect(0, 0, ink.width, ink.height);
+    let end = mark.end <= stop ? last : growing.vertex;
+    while (end < last && lines.steps[end] < stop) end += 1;
+    strokeOn(target, growing, end);
+    if (mark.end > stop) return;
+    if (isApart) {
+      context.globalAlpha = strengthOf(mark);
+      context.drawImage(ink, 0, 0);
+      context.globalAlpha = 1;
+    }
+    growing = null;
+  }
+
+  /** Stroke a part of a line, in chunks that overlap by one side, so that corners are joined.
+   * @param {CanvasRenderingContext2D} target
+   * @param {Part} part @param {number} stop */
+  function strokeOn(target, part, stop) {
+    const style = styles[lines.keys[part.mark.number]];
+    const first = lines.firsts[part.mark.number];
+    useStyle(target, style, style.dash.length > 0 || style.cap === "round");
+    while (part.vertex < stop) {
+      const end = Math.min(part.vertex + CHUNK, stop);
+      const begin = Math.max(part.vertex - 2, first);
+      if (style.dash.length) target.lineDashOffset = lengthTo(part, begin) * view.scale * view.ratio;
+      target.beginPath();
+      tracePath(target, lines, lines.codes[begin + 1] === MOVE ? begin + 1 : begin, end, view);
+      target.stroke();
+      paintDots(target, style, part.vertex, end);
+      part.vertex = end;
+    }
+  }
+
+  /** How long a line is from the beginning of its piece to a vertex; where dashes go on.
+   * @param {Part} part @param {number} vertex */
+  function lengthTo(part, vertex) {
+    let length = part.length;
+    for (let i = Math.max(part.at, lines.firsts[part.mark.number]); i < vertex; i++) {
+      if (lines.codes[i + 1] === MOVE) length = 0;
+      else length += sideLength(i + 1);
+    }
+    [part.at, part.length] = [vertex, length];
+    return length;
+  }
+
+  /** @param {number} i */
+  function sideLength(i) {
+    const { vertices, arcOf, arcs } = lines;
+    const arc = arcOf ? arcOf[i] : -1;
+    if (arc >= 0 && arcs[5 * arc + 4]) {
+      const [ux, uy] = [arcs[5 * arc], arcs[5 * arc + 1]];
+      return Math.hypot(ux, uy) * Math.abs(arcs[5 * arc + 4]) * (Math.PI / 180);
+    }
+    return Math.hypot(vertices[2 * i] - vertices[2 * i - 2], vertices[2 * i + 1] - vertices[2 * i - 1]);
+  }
+
+  /** @param {CanvasRenderingContext2D} target @param {import("./data.js").Style} style @param {boolean} hasCaps */
+  function useStyle(target, style, hasCaps) {
+    const scale = view.scale * view.ratio;
+    target.strokeStyle = style.ink;
+    target.lineWidth = style.width * scale;
+    target.lineCap = hasCaps ? style.cap : "butt";
+    target.lineJoin = style.join;
+    target.miterLimit = MITRE;
+    target.setLineDash(style.dash.map((length) => length * scale));
+    target.lineDashOffset = 0;
+  }
+
+  /** Paint pieces of no length, which a canvas leaves out: they show their caps (SVG 2, 13.5.4).
+   * @param {CanvasRenderingContext2D} target @param {import("./data.js").Style} style
+   * @param {number} first @param {number} stop */
+  function paintDots(target, style, first, stop) {
+    if (style.cap === "butt") return;
+    const { vertices, codes, arcOf } = lines;
+    for (let i = first; i < stop; i++) {
+      if (codes[i] !== MOVE) continue;
+      let end = i + 1;
+      let isDot = end < codes.length;
+      for (; end < codes.length && codes[end] !== MOVE; end++) {
+        if (vertices[2 * end] !== vertices[2 * i] || vertices[2 * end + 1] !== vertices[2 * i + 1]) isDot = false;
+        if (arcOf && arcOf[end] >= 0) isDot = false;
+        if (!isDot) break;
+      }
+      if (!isDot || end === i + 1) continue;
+      const scale = view.scale * view.ratio;
+      const x = (view.width * view.ratio) / 2 + (vertices[2 * i] - view.x) * scale;
+      const y = (view.height * view.ratio) / 2 - (vertices[2 * i + 1] - view.y) * scale;
+      const half = (style.width * scale) / 2;
+      target.fillStyle = style.ink;
+      target.beginPath();
+      if (style.cap === "round") target.arc(x, y, half, 0, 2 * Math.PI);
+      else target.rect(x - half, y - half, 2 * half, 2 * half);
+      target.fill();
+    }
+  }
+
+  /** Lay the picture on another canvas, with the translucent line that grows.
+   * @param {CanvasRenderingContext2D} target */
+  function layOn(target) {
+    target.drawImage(canvas, 0, 0);
+    if (!growing?.isApart) return;
+    target.globalAlpha = strengthOf(growing.mark);
+    target.drawImage(ink, 0, 0);
+    target.globalAlpha = 1;
+  }
+
+  /** Leave all marks pale but some; null for none. @param {((mark: Mark) => boolean) | null} wanted */
+  function choose(wanted) {
+    isChosen = wanted;
+    kept = [];
+    restart();
+  }
+
+  return { canvas, setView, show, layOn, choose };
+}

@@ -1,0 +1,122 @@
+// @ts-check
+// What stands beside the picture: the program with its lines, the tree of its functions, and the findings.
+//
+//   const program = createProgram(element, drawing.source, (line) => light(line));
+//   program.light(7);
+
+/** @template {keyof HTMLElementTagNameMap} K @param {K} tag @param {string} words @param {string} name
+ * @returns {HTMLElementTagNameMap[K]} */
+function made(tag, words = "", name = "") {
+  const element = document.createElement(tag);
+  element.textContent = words;
+  if (name) element.className = name;
+  return element;
+}
+
+/** The program, a line of it a button that lights what it drew.
+ * @param {HTMLElement} list @param {{file: string, lines: [string, string][][]} | null} source
+ * @param {Set<number>} drawing lines that drew something @param {(line: number) => void} chosen */
+export function createProgram(list, source, drawing, chosen) {
+  /** @type {HTMLElement[]} */
+  const rows = [];
+  /** @type {HTMLElement | null} */
+  let lit = null;
+  (source?.lines ?? []).forEach((pieces, i) => {
+    const row = made("li");
+    const holder = drawing.has(i + 1) ? made("button", "", "line") : made("span", "", "line");
+    for (const [kind, words] of pieces) holder.append(made("span", words, kind));
+    if (!pieces.length) holder.append("\u200b");
+    if (holder instanceof HTMLButtonElement) {
+      holder.type = "button";
+      holder.title = `Show what line ${i + 1} drew`;
+      holder.addEventListener("click", () => chosen(i + 1));
+    }
+    row.append(holder);
+    rows.push(row);
+    list.append(row);
+  });
+
+  return {
+    /** Light the line that draws. @param {number} line */
+    light(line) {
+      const row = rows[line - 1] ?? null;
+      if (row === lit) return;
+      lit?.classList.remove("lit");
+      row?.classList.add("lit");
+      lit = row;
+      if (!row) return;
+      // Only the list itself is scrolled, never the page.
+      const [top, bottom] = [row.offsetTop, row.offsetTop + row.offsetHeight];
+      if (top < list.scrollTop || bottom > list.scrollTop + list.clientHeight) {
+        list.scrollTop = top - list.clientHeight / 2;
+      }
+    },
+    /** Mark the line whose marks are shown alone. @param {number} line */
+    choose(line) {
+      rows.forEach((row, i) => row.classList.toggle("chosen", i + 1 === line));
+    },
+  };
+}
+
+/** The tree of functions; a switch shows one of them alone.
+ * @param {HTMLElement} list @param {any[]} calls @param {string} unit
+ * @param {(numbers: Set<number> | null) => void} chosen */
+export function createTree(list, calls, unit, chosen) {
+  /** @type {HTMLInputElement[]} */
+  const switches = [];
+  const top = Math.min(...calls.map((call) => call.depth), 0);
+  calls.forEach((call, i) => {
+    const row = made("li");
+    row.style.paddingInlineStart = `${(call.depth - top) * 1.1}em`;
+    const label = made("label");
+    const box = made("input");
+    box.type = "checkbox";
+    box.addEventListener("change", () => {
+      switches.forEach((other) => (other.checked = other === box && box.checked));
+      chosen(box.checked ? within(calls, i) : null);
+    });
+    switches.push(box);
+    const name = call.function === "<module>" ? "the script" : call.function;
+    const counts = `${times(call.times, "call")}, ${times(call.steps, "step")}, ${round(call.drawn)} ${unit}`;
+    label.append(box, made("span", name, "name"), made("span", counts, "counts"));
+    row.append(label);
+    list.append(row);
+  });
+  return {
+    clear() {
+      for (const box of switches) box.checked = false;
+    },
+  };
+}
+
+/** The numbers of a call and of all it called. @param {any[]} calls @param {number} i */
+function within(calls, i) {
+  const numbers = new Set([calls[i].number]);
+  for (let n = i + 1; n < calls.length && calls[n].depth > calls[i].depth; n++) numbers.add(calls[n].number);
+  return numbers;
+}
+
+/** @param {number} count @param {string} noun */
+function times(count, noun) {
+  return `${count.toLocaleString("en")} ${noun}${count === 1 ? "" : "s"}`;
+}
+
+/** @param {number} value */
+export function round(value) {
+  return String(Number(value.toFixed(2)) + 0);
+}
+
+/** The findings, each a button that shows where it is.
+ * @param {HTMLElement} list @param {any[]} findings @param {(finding: any) => void} chosen */
+export function createFindings(list, findings, chosen) {
+  for (const finding of findings) {
+    const row = made("li", "", finding.severity);
+    const button = made("button", `${finding.rule}`, "finding");
+    button.type = "button";
+    button.addEventListener("click", () => chosen(finding));
+    const lines = finding.lines.length ? `Line ${finding.lines.join(", ")}. ` : "";
+    row.append(button, made("p", `${lines}${finding.message}`), made("p", `Mend: ${finding.mend}`, "mend"));
+    list.append(row);
+  }
+  if (!findings.length) list.append(made("li", "No findings."));
+}
