@@ -19,10 +19,10 @@ from ovlo.core.sheet.only import only
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Text
 from ovlo.core.trail.similarity import check_reach
-from ovlo.core.values.errors import FileTrouble
+from ovlo.core.values.errors import BadValue, FileTrouble
 from ovlo.render import lettering
 from ovlo.render.files import check_folder, checked_path, write
-from ovlo.render.formats.table import renderer_of
+from ovlo.render.formats.table import PAGE, renderer_of
 from ovlo.render.page import Page, mark_boxes
 
 if TYPE_CHECKING:
@@ -47,12 +47,15 @@ def save(sheet: Sheet, path: str | PathLike[str], **how: Unpack[How]) -> None:
 
 def check_target(path: Path, call: str) -> None:
     """Refuse, before anything is drawn, a file that could not be written; `call` is what named it."""
-    renderer_of(path.suffix, call)
+    if path.suffix.lower() != PAGE:
+        renderer_of(path.suffix, call)
     check_folder(path, call)
 
 
 def as_bytes(sheet: Sheet, suffix: str, **how: Unpack[How]) -> bytes:
     """A sheet's picture in the format of a file ending."""
+    if suffix.lower() == PAGE:
+        return _page(sheet, how)
     render = renderer_of(suffix, "save")
     page = Page.of(sheet, how.get("scale", 1), how.get("fit", False), _script_name())
     columns = sheet._columns
@@ -63,6 +66,26 @@ def as_bytes(sheet: Sheet, suffix: str, **how: Unpack[How]) -> bytes:
 
         columns, page = with_overlays(columns, sheet, page, checked_overlays(overlay, "save"))
     return render(columns, page)
+
+
+def _page(sheet: Sheet, how: How) -> bytes:
+    """The page that replays a sheet; it stands still at first."""
+    from ovlo.browser.file import page_of_sheet
+    from ovlo.render.additions.overlays import checked_overlays
+
+    if (scale := how.get("scale", 1)) != 1:
+        raise BadValue(f"save: a page is as large as its window; a scale of {scale:g} means nothing there.")
+    overlay = checked_overlays(how.get("overlay", ()), "save")
+    return page_of_sheet(sheet, findings_of(sheet), how.get("fit", False), overlay, how.get("only", ""))
+
+
+MOST_CHECKED = 200_000
+"""Steps of a drawing of which a page tells the findings; with longer ones that would take its time."""
+
+
+def findings_of(sheet: Sheet) -> list[Finding] | None:
+    """What a page tells of what may be wrong; None where nobody looked."""
+    return check(sheet) if len(sheet._trail) <= MOST_CHECKED else None
 
 
 def _script_name() -> str:

@@ -1,6 +1,6 @@
 """What the page is told of a drawing: the one message format, in a file and over a socket alike.
 
-    data = message(sheet, findings=sheet.check())
+    data = message(sheet, sheet.check())
 
 Its bytes are the length of a head (four bytes, the lowest first), the head itself (JSON, UTF-8), and arrays,
 each of which begins at a multiple of eight. docs/message.md describes them.
@@ -37,14 +37,19 @@ TYPES = {"f8": "Float64Array", "i4": "Int32Array", "u1": "Uint8Array"}
 """What arrays are in the page; the page's machine and ours both put the lowest byte first."""
 
 
-def message(sheet: Sheet, description: str = "", findings: Sequence[Finding] = ()) -> bytes:
-    """A drawing with all that is known of it."""
+def message(
+    sheet: Sheet, findings: Sequence[Finding] | None = (), start: dict[str, Any] | None = None
+) -> bytes:
+    """A drawing with all that is known of it; `findings` are None when nobody looked for any.
+
+    `start` says how the page begins: what `fit`, `overlays`, `only` and `play` are.
+    """
     columns, origins = sheet._columns, sheet._origins
     arrays: Arrays = {}
     head: dict[str, Any] = {
         "version": VERSION,
         "title": sheet.title,
-        "description": description,
+        "description": sheet._description,
         "width": sheet.width,
         "height": sheet.height,
         "unit": sheet.unit,
@@ -55,7 +60,8 @@ def message(sheet: Sheet, description: str = "", findings: Sequence[Finding] = (
         "drawing": _marks(columns, "", arrays),
         "pointers": _pointers(sheet, arrays),
         "pauses": columns.pauses.tolist(),
-        "findings": [_finding(one) for one in findings],
+        "findings": None if findings is None else [_finding(one) for one in findings],
+        "start": start or {},
         "calls": [_call(row) for row in call_rows(columns, origins)] if origins is not None else [],
         "source": None,
     }

@@ -19,14 +19,12 @@ IMPORT = re.compile(r"^import \{[^}]*\} from \"[^\"]*\";\n", re.MULTILINE)
 EXPORT = re.compile(r"^export (?=(async )?function|const)", re.MULTILINE)
 
 
-def page_of(message: bytes, is_playing: bool = False) -> bytes:
-    """The page with the message of a drawing in it; it plays at once if that is asked for."""
+def page_of(message: bytes) -> bytes:
+    """The page with the message of a drawing in it."""
     packed = base64.b64encode(zlib.compress(message, 9)).decode()
     page = _empty_page().replace(
         "<!-- message -->", f'<script type="text/plain" id="message">{packed}</script>'
     )
-    if is_playing:
-        page = page.replace('<html lang="en">', '<html lang="en" data-autoplay="yes">')
     return page.encode()
 
 

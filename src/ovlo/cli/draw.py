@@ -30,12 +30,13 @@ from ovlo.program.outcome import Outcome
 from ovlo.program.processes.rescue import guarded
 from ovlo.program.running import Limits, run_program
 from ovlo.render.additions.overlays import checked_overlays
+from ovlo.render.formats.table import PAGE
 
 
 @click.command()
 @program_argument
 @output_option(
-    "Where to save the picture: .svg, .png or .pdf; repeatable. "
+    "Where to save the picture: .svg, .png, .pdf or .html (a page that replays it); repeatable. "
     "Without it, an SVG named after the program, in this folder."
 )
 @set_option
@@ -76,7 +77,8 @@ def draw(
 
     def draw_once(values: dict[str, str], files: list[Target]) -> bool:
         """Run once and save; whether all went well."""
-        traced = bool(only) or "findings" in how["overlay"]
+        is_page = any(file.path.suffix.lower() == PAGE for file in files)
+        traced = bool(only) or "findings" in how["overlay"] or is_page
         conclusion = partial(_conclude, str(loaded.path), files, how, seed)
         keeping = partial(guarded, conclusion)
         return conclusion(run_program(loaded, values, seed, bounds, traced, keeping))

@@ -99,6 +99,7 @@ class Drawing(Sealed, Generic[P, R]):
             raise error.with_traceback(None) from None
         sheet = self._new_sheet(seed=seed)
         sheet.title, sheet.parameters = self._name, parameters
+        sheet._description = _first_words(self._function)
         function: Callable[..., R] = self._function
         function(sheet.new_nib(), **parameters)
         return sheet
@@ -126,7 +127,13 @@ class Drawing(Sealed, Generic[P, R]):
         if "scale" in values and "scale" not in self._parameters:
             to = f"{self._name}.run().save({arguments.brief(str(path))}, scale={values['scale']})"
             raise BadValue(f"{self._name}: it has no parameter 'scale'; a picture has, so write {to}")
-        self.run(seed=seed, **values).save(path, fit=fit, overlay=overlay)
+        from ovlo.program.running import traced
+
+        if str(path).lower().endswith(".html"):  # the page shows the lines of the program
+            sheet = traced(lambda: self.run(seed=seed, **values))
+        else:
+            sheet = self.run(seed=seed, **values)
+        sheet.save(path, fit=fit, overlay=overlay)
 
     def show(
         self,
@@ -287,6 +294,12 @@ def drawing(
         return made
 
     return decorate
+
+
+def _first_words(function: Callable[..., object]) -> str:
+    """What a function's docstring says first, as far as it can stand in any file."""
+    words = " ".join((inspect.getdoc(function) or "").partition("\n\n")[0].split())
+    return "".join(character for character in words if character.isprintable())
 
 
 def source_file(function: Callable[..., object]) -> str:

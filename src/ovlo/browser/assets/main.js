@@ -368,7 +368,20 @@ function openPage(drawing) {
   fitCanvas();
   usePace();
   const isStill = matchMedia("(prefers-reduced-motion: reduce)").matches;
-  if (!followLink() && !isStill && document.documentElement.dataset.autoplay === "yes") {
+  begin();
+
+  /** What the page's file asks for at first; a link to a step comes before that. */
+  function begin() {
+    const { fit, overlays: names = [], only, play } = drawing.start;
+    if (fit) zoomToAll();
+    for (const name of names) setOverlay(name, true);
+    if (only) tree.choose(only);
+    if (play) {
+      /** @type {HTMLInputElement} */ (part("pace")).value = String(play.seconds);
+      /** @type {HTMLInputElement} */ (part("loop")).checked = replay.isLooping = !play.loops;
+      usePace();
+    }
+    if (followLink() || !play || isStill) return;
     replay.goTo(0);
     replay.play();
   }
@@ -385,6 +398,21 @@ function openPage(drawing) {
     },
     get sourceLine() {
       return replay.steps && steps.lines ? steps.lines[replay.steps - 1] : 0;
+    },
+    /** The sheet after a step, as a data URL of a PNG; a scale of 1 has one pixel per CSS pixel.
+     * @param {number} step @param {number} scale */
+    pictureOf(step = count - 1, scale = 1) {
+      const whole = createPainter(marks);
+      const [width, height] = [drawing.width * drawing.pixelsPerUnit, drawing.height * drawing.pixelsPerUnit];
+      whole.setView({ x: 0, y: 0, scale: drawing.pixelsPerUnit, width, height, ratio: scale });
+      whole.show(step + 1);
+      const sheet = document.createElement("canvas");
+      [sheet.width, sheet.height] = [whole.canvas.width, whole.canvas.height];
+      const target = /** @type {CanvasRenderingContext2D} */ (sheet.getContext("2d"));
+      target.fillStyle = drawing.paper;
+      target.fillRect(0, 0, sheet.width, sheet.height);
+      whole.layOn(target);
+      return sheet.toDataURL("image/png");
     },
     /** @param {number} step */
     showStep: (step) => goTo(step + 1),

@@ -27,7 +27,7 @@ export function drawOverlays(context, view, drawing, steps, names) {
   const taken = createRoom();
   if (names.has("angles")) drawAngles(context, view, drawing.steps, steps, taken);
   if (names.has("steps")) drawNumbers(context, view, drawing.steps, steps, taken);
-  if (names.has("findings")) drawFindings(context, view, drawing.findings);
+  if (names.has("findings")) drawFindings(context, view, drawing.findings ?? []);
   context.restore();
 }
 

@@ -193,7 +193,7 @@ export function createPainter(marks) {
     const style = styles[lines.keys[mark.number]];
     useStyle(context, style, true);
     context.beginPath();
-    tracePath(context, lines, first, stop, view);
+    tracePath(context, lines, first, stop, view, style.dash.length > 0);
     context.stroke();
     paintDots(context, style, first, stop);
   }
@@ -230,7 +230,7 @@ export function createPainter(marks) {
       const begin = Math.max(part.vertex - 2, first);
       if (style.dash.length) target.lineDashOffset = lengthTo(part, begin) * view.scale * view.ratio;
       target.beginPath();
-      tracePath(target, lines, lines.codes[begin + 1] === MOVE ? begin + 1 : begin, end, view);
+      tracePath(target, lines, lines.codes[begin + 1] === MOVE ? begin + 1 : begin, end, view, style.dash.length > 0);
       target.stroke();
       paintDots(target, style, part.vertex, end);
       part.vertex = end;

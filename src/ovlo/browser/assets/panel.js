@@ -86,6 +86,11 @@ export function createTree(list, calls, unit, chosen) {
     clear() {
       for (const box of switches) box.checked = false;
     },
+    /** Show a function alone. @param {string} name */
+    choose(name) {
+      const number = calls.findIndex((call) => call.function === name);
+      if (number >= 0) switches[number].click();
+    },
   };
 }
 
@@ -106,10 +111,10 @@ export function round(value) {
   return String(Number(value.toFixed(2)) + 0);
 }
 
-/** The findings, each a button that shows where it is.
- * @param {HTMLElement} list @param {any[]} findings @param {(finding: any) => void} chosen */
+/** The findings, each a button that shows where it is; null when nobody looked for any.
+ * @param {HTMLElement} list @param {any[] | null} findings @param {(finding: any) => void} chosen */
 export function createFindings(list, findings, chosen) {
-  for (const finding of findings) {
+  for (const finding of findings ?? []) {
     const row = made("li", "", finding.severity);
     const button = made("button", `${finding.rule}`, "finding");
     button.type = "button";
@@ -118,5 +123,6 @@ export function createFindings(list, findings, chosen) {
     row.append(button, made("p", `${lines}${finding.message}`), made("p", `Mend: ${finding.mend}`, "mend"));
     list.append(row);
   }
-  if (!findings.length) list.append(made("li", "No findings."));
+  if (!findings) list.append(made("li", "Not looked for in so long a drawing; ovlo check tells them."));
+  else if (!findings.length) list.append(made("li", "No findings."));
 }

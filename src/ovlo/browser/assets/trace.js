@@ -10,13 +10,17 @@ export const MOVE = 1, LINE = 2, QUADRATIC = 3, CUBIC = 4, CLOSE = 79;
 export const DEGREE = Math.PI / 180;
 /** Degrees of an arc that one cubic curve draws; it is off by a millionth of the radius then. */
 const PIECE = 45;
+/** Chords a degree, for a radius of one pixel: their length is off by less than a thousandth then. */
+const CHORDS = 0.1;
 
 /** @typedef {{x: number, y: number, scale: number, width: number, height: number, ratio: number}} Place */
 
 /** Lay vertices of an outline on a canvas, from `first` up to `stop`, beginning with a move.
+ *
+ * Dashes are laid along chords: a canvas measures its curves too coarsely for them.
  * @param {CanvasRenderingContext2D | Path2D} context @param {import("./data.js").Outline} outline
- * @param {number} first @param {number} stop @param {Place} view */
-export function tracePath(context, outline, first, stop, view) {
+ * @param {number} first @param {number} stop @param {Place} view @param {boolean} isDashed */
+export function tracePath(context, outline, first, stop, view, isDashed = false) {
   const { vertices, codes, arcOf } = outline;
   const scale = view.scale * view.ratio;
   const left = (view.width * view.ratio) / 2 - view.x * scale;
@@ -26,14 +30,15 @@ export function tracePath(context, outline, first, stop, view) {
     const y = top - vertices[2 * i + 1] * scale;
     if (codes[i] === MOVE || i === first) context.moveTo(x, y);
     else if (codes[i] === CLOSE) context.closePath();
-    else if (arcOf !== null && arcOf[i] >= 0) traceArc(context, outline, i, scale, left, top);
+    else if (arcOf !== null && arcOf[i] >= 0) traceArc(context, outline, i, scale, left, top, isDashed);
     else context.lineTo(x, y);
   }
 }
 
 /** @param {CanvasRenderingContext2D | Path2D} context @param {import("./data.js").Outline} outline
- * @param {number} i @param {number} scale @param {number} left @param {number} top */
-function traceArc(context, { vertices, arcs, arcOf }, i, scale, left, top) {
+ * @param {number} i @param {number} scale @param {number} left @param {number} top
+ * @param {boolean} isDashed */
+function traceArc(context, { vertices, arcs, arcOf }, i, scale, left, top, isDashed) {
   const at = 5 * /** @type {Int32Array} */ (arcOf)[i];
   const [ux, uy, vx, vy, sweep] = [arcs[at], arcs[at + 1], arcs[at + 2], arcs[at + 3], arcs[at + 4]];
   const [sx, sy] = [vertices[2 * i - 2], vertices[2 * i - 1]];
@@ -46,6 +51,16 @@ function traceArc(context, { vertices, arcs, arcOf }, i, scale, left, top) {
     context.bezierCurveTo(
       across(sx + ux), down(sy + uy), across(sx + vx), down(sy + vy), across(ex), down(ey),
     );
+    return;
+  }
+  if (isDashed) {
+    const chords = Math.ceil(Math.abs(sweep) * CHORDS * Math.sqrt(1 + Math.hypot(ux, uy, vx, vy) * scale));
+    for (let n = 1; n < chords; n++) {
+      const angle = (n / chords) * sweep * DEGREE;
+      const [cosine, sine] = [Math.cos(angle), Math.sin(angle)];
+      context.lineTo(across(sx - ux + ux * cosine + vx * sine), down(sy - uy + uy * cosine + vy * sine));
+    }
+    context.lineTo(across(ex), down(ey));
     return;
   }
   const count = Math.ceil(Math.abs(sweep) / PIECE);

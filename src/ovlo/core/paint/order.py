@@ -45,7 +45,13 @@ class Painting(NamedTuple):
         A line of no length shows its caps (SVG 2, 13.5.4). Rasterisers leave it out, so here it gets a
         length that nobody sees.
         """
-        lines, areas = self.strokes.flattened(tolerance), self.borders.flattened(tolerance)
+        # Dashes are laid along chords, whose lengths add up to less than those of their arcs.
+        dashed = [
+            mark.number
+            for mark in self.marks
+            if isinstance(mark, Mark) and mark.style and mark.style.line_dash
+        ]
+        lines, areas = self.strokes.flattened(tolerance, dashed), self.borders.flattened(tolerance)
         low, high = lines.boxes()
         dots = np.flatnonzero(lines.codes == MOVE)[(low == high).all(axis=1)]
         if len(dots):

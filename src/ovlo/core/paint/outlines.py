@@ -10,6 +10,7 @@ pass.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -22,6 +23,9 @@ MOVE, LINE, CLOSE = 1, 2, 79
 """What leads to a vertex. The numbers are Matplotlib's, so that its paths need no translation."""
 
 Ints = NDArray[np.int64]
+
+FINE = 8
+"""The length of the chords is off by a share of the square of this less."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -64,11 +68,19 @@ class Outline:
         first, stop = self.firsts[number : number + 2].tolist()
         return self.vertices[first:stop], self.codes[first:stop]
 
-    def flattened(self, tolerance: float) -> Outline:
-        """The same with arcs as chords, nowhere farther off than the tolerance in sheet units."""
+    def flattened(self, tolerance: float, fine: Sequence[int] = ()) -> Outline:
+        """The same with arcs as chords, nowhere farther off than the tolerance in sheet units.
+
+        Those of paths with the numbers in `fine` are cut into FINE times as many.
+        """
         at = self.arcs["step"]
         starts, ends = self.vertices[at - 1], self.vertices[at]
-        return self.subdivided(curves.chord_counts(self.arcs, starts, ends, tolerance))
+        counts = curves.chord_counts(self.arcs, starts, ends, tolerance)
+        if len(fine) and len(at):
+            counts = np.where(
+                np.isin(np.searchsorted(self.firsts, at, "right") - 1, fine), FINE * counts, counts
+            )
+        return self.subdivided(counts)
 
     def subdivided(self, counts: Ints) -> Outline:
         """The same with arcs cut into so many pieces, each ending in a vertex of its own."""

@@ -21,6 +21,7 @@ class About(NamedTuple):
     made: tuple[Any, ...]
     dice: object
     title: str
+    description: str
     parameters: dict[str, object]
     nibs: list[tuple[Any, ...]]
 
@@ -29,7 +30,8 @@ class About(NamedTuple):
         """What there is to say about a sheet."""
         made = sheet._width, sheet._height, sheet._paper, sheet._unit, sheet._dice.seed
         nibs = [nib._state() for nib in sheet._nibs]
-        return cls(made, sheet._dice._state(), sheet._title, sheet._parameters, nibs)
+        words = sheet._title, sheet._description
+        return cls(made, sheet._dice._state(), *words, sheet._parameters, nibs)
 
 
 def restored(about: About, columns: Columns, origins: Origins | None) -> Sheet:
@@ -37,7 +39,8 @@ def restored(about: About, columns: Columns, origins: Origins | None) -> Sheet:
     # The sheet's own module needs this one.
     sheet: Sheet = import_module("ovlo.core.sheet.sheet").Sheet(*about.made)
     sheet._dice._restore(about.dice)
-    sheet._title, sheet._parameters = about.title, about.parameters
+    sheet._title, sheet._description = about.title, about.description
+    sheet._parameters = about.parameters
     for _ in about.nibs:
         sheet.new_nib()
     sheet._trail.restore(columns, origins)

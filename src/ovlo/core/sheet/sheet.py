@@ -85,6 +85,7 @@ class Sheet(Sealed):
         self._trail = Trail(host)
         self._nibs: list[Nib] = []
         self._title = "" if host is None else host.title
+        self._description = ""
         self._parameters: dict[str, object] = {}
         if host is not None:
             host.sheets.append(self)

@@ -14,6 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.paint.cutting import cut, without_fine_dashes
+from ovlo.core.paint.mitres import mitres
 from ovlo.core.paint.order import Mark, Painting, painted
 from ovlo.core.paint.outlines import CLOSE, LINE, MOVE, Outline
 from ovlo.core.paint.regions import without_overlaps
@@ -40,6 +41,9 @@ CELLS = 30_000_000
 
 FLATNESS = 0.05
 """Pixels that a chord may be from its arc."""
+
+FINEST = 0.02
+"""Pixels by which a mitre must stand out to be seen."""
 
 CAPS: dict[str, CapStyleType] = {"butt": "butt", "round": "round", "square": "projecting"}
 """SVG's words for the ends of lines, and Matplotlib's."""
@@ -120,7 +124,7 @@ class Canvas:
                 if mark.style is None:
                     continue
             style = mark.style
-            if style is None or not (style.line_dash or beyond[mark.number]):
+            if style is None or not (style.line_dash or style.line_join == "miter" or beyond[mark.number]):
                 batch = self._put(batch, mark, vertices, codes)
                 continue
             if mark.fill is not None:
@@ -128,7 +132,7 @@ class Canvas:
             style, vertices, codes = self._seen_part(style, vertices, codes)
             if not len(vertices):
                 continue
-            if beyond[mark.number]:
+            if beyond[mark.number] or style.line_join == "miter":
                 batch = self._flush(batch)
                 is_wide = style.line_width * self._page.pixels_per_unit > 2
                 self._stroke(vertices, codes, style, UNSEEN if is_wide else None)
@@ -216,8 +220,11 @@ class Canvas:
         self, vertices: Floats, codes: Codes, style: Style, face: tuple[float, ...] | None = None
     ) -> None:
         cells = self._cells(vertices, style)
-        if cells.sum() < CELLS:
+        is_mitred = style.line_join == "miter"
+        if cells.sum() < CELLS and (style.ink.opacity == 1 or not is_mitred):
             self._draw(self._agg, vertices, codes, style, face)
+            if is_mitred:
+                self._draw_mitres(self._agg, vertices, codes, style)
             return
         # The lots are added up as coverage, as Agg itself adds what two edges cover of a pixel; then the
         # ink is laid on once. So neither a seam nor doubled translucent ink shows.
@@ -228,7 +235,21 @@ class Canvas:
             layer.clear()
             self._draw(layer, lot_vertices, lot_codes, opaque, face)
             coverage += np.minimum(np.asarray(layer.buffer_rgba())[..., 3], 255 - coverage)
+        if is_mitred:
+            layer.clear()
+            self._draw_mitres(layer, vertices, codes, opaque)
+            np.maximum(coverage, np.asarray(layer.buffer_rgba())[..., 3], out=coverage)
         self._blend(coverage, style.ink)
+
+    def _draw_mitres(self, agg: RendererAgg, vertices: Floats, codes: Codes, style: Style) -> None:
+        """Draw the points of mitred joins: Agg's own limit for them cannot be set through Matplotlib."""
+        from matplotlib.path import Path
+
+        points = mitres(vertices, codes, style.line_width, FINEST / self._page.pixels_per_unit)
+        if len(points):
+            corners = np.tile(np.array([MOVE, LINE, LINE, LINE], np.uint8), len(points))
+            context = self._context(Style(line_width=0), 1.0)
+            agg.draw_path(context, Path(points.reshape(-1, 2), corners), self._to_pixels, rgba(style.ink))
 
     def _cells(self, vertices: Floats, style: Style) -> Floats:
         """About how many pixels Agg visits for each vertex: both edges of a line, and its joins."""
@@ -261,7 +282,10 @@ class Canvas:
         path = Path(vertices, None if is_one_line else codes)
         path.should_simplify = is_one_line and len(vertices) > SIMPLE
         path.simplify_threshold = 1 / 9
-        agg.draw_path(self._context(style, self._page.pixels_per_unit), path, self._to_pixels, face)
+        # Mitres are drawn apart, see `_draw_mitres`.
+        join = "bevel" if style.line_join == "miter" else style.line_join
+        context = self._context(style._replace(line_join=join), self._page.pixels_per_unit)
+        agg.draw_path(context, path, self._to_pixels, face)
 
     def _context(self, style: Style, pixels_per_unit: float) -> GraphicsContextBase:
         context = graphics_context(self._agg, style, pixels_per_unit)

@@ -16,6 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.paint.cutting import without_fine_dashes
+from ovlo.core.paint.mitres import MITER_LIMIT
 from ovlo.core.paint.order import Mark, painted
 from ovlo.core.paint.outlines import CLOSE, MOVE, Outline
 from ovlo.core.trail import curves
@@ -28,7 +29,6 @@ from ovlo.render.page import Page
 PAPER = "ovlo-paper"
 """The class of the rectangle that is the paper, by which it is told from the picture when read back."""
 
-MITER_LIMIT = 10
 """How long a mitre may be, as a share of the line's width, before it is cut off; the same in every format."""
 
 DECIMALS = 2

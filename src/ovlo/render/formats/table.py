@@ -25,13 +25,16 @@ MODULES = {
 }
 
 
+PAGE = ".html"
+"""A page that replays the picture; it is made where the browser's part is known."""
+
 MOVING = (".gif", ".apng", ".webp")
 """What only animations are written as."""
 
 
 def renderer_of(suffix: str, call: str) -> Renderer:
     """What renders files with this ending."""
-    known = ", ".join(MODULES)
+    known = ", ".join((*MODULES, PAGE))
     if not suffix:
         raise BadValue(f"{call}: the file has no ending to tell its format; use one of {known}.")
     if suffix.lower() in MOVING:
@@ -39,6 +42,6 @@ def renderer_of(suffix: str, call: str) -> Renderer:
             f"{call}: {suffix} is an animation, which `ovlo animate` writes; use one of {known} here."
         )
     if suffix.lower() not in MODULES:
-        near = arguments.near(suffix, MODULES)
+        near = arguments.near(suffix, (*MODULES, PAGE))
         raise BadValue(f"{call}: there is no format {suffix!r}{near}; use one of {known}.")
     return cast(Renderer, import_module(MODULES[suffix.lower()]).render)

@@ -1,0 +1,133 @@
+"""The page draws what our PNG shows: every example, and pages full of each kind of mark."""
+
+from __future__ import annotations
+
+import base64
+import io
+
+import numpy as np
+import pytest
+from PIL import Image
+from torture.programs import Program
+
+from ovlo import Motif, Sheet
+from ovlo.core.paint.stretch import Parts
+from ovlo.outlets import as_bytes
+from ovlo.program.examples import example_files
+from ovlo.program.loading import load
+from ovlo.program.running import Limits, run_drawing
+from ovlo.render.formats.png import rasterise
+from ovlo.render.page import Page
+
+
+def drawn(chromium, step: int | None = None, scale: float = 1) -> np.ndarray:
+    address = chromium.execute_script(
+        f"return ovlo.pictureOf({'undefined' if step is None else step}, {scale})"
+    )
+    return np.asarray(Image.open(io.BytesIO(base64.b64decode(address.partition(",")[2]))).convert("RGBA"))
+
+
+def share_apart(ours: np.ndarray, theirs: np.ndarray, least: int) -> float:
+    """How many pixels differ by more than that; where both are clear, colours say nothing.
+
+    Browsers take 16 samples of a pixel at the edges of small shapes, so some differ by 32 there.
+    """
+    assert ours.shape == theirs.shape
+    a, b = (np.where(one[..., 3:] > 0, one, 0).astype(int) for one in (ours, theirs))
+    return float((np.abs(a - b).max(axis=2) > least).mean())
+
+
+def png(sheet: Sheet, scale: float = 1) -> np.ndarray:
+    return np.asarray(Image.open(io.BytesIO(as_bytes(sheet, ".png", scale=scale))).convert("RGBA"))
+
+
+def examples():
+    for path in example_files():
+        program = load(str(path))
+        if program.declares:
+            for name in program.drawings():
+                yield pytest.param(path, name, id=name)
+
+
+@pytest.mark.parametrize(("path", "name"), list(examples()))
+def test_every_example_is_drawn_as_in_its_png(path, name, opened, tmp_path):
+    sheet = run_drawing(load(str(path)).drawings()[name], {}, 4, Limits()).sheet
+    sheet.save(tmp_path / "page.html")
+    shown = drawn(opened(tmp_path / "page.html"))
+    assert share_apart(shown, png(sheet), 64) < 0.001
+    assert share_apart(shown, png(sheet), 32) < 0.006
+
+
+def lines(nib, dice):
+    for _ in range(300):
+        nib.ink = dice.colour("deep")
+        nib.line_width = dice.number(0.3, 6)
+        nib.line_cap = dice.pick(["butt", "round", "square"])
+        nib.line_join = dice.pick(["miter", "round", "bevel"])
+        nib.travel_to(dice.point())
+        for _ in range(4):
+            nib.line_to(dice.point(20))
+
+
+def dashes(nib, dice):
+    for dash in ((9, 5), (4,), (12, 3, 2, 3), (0, 7)):
+        nib.line_dash, nib.line_width = dash, dice.number(2, 5)
+        for _ in range(8):
+            nib.travel_to(dice.point(40))
+            nib.spiral(2, 40, inner=4)
+            nib.polygon(5, radius=35)
+
+
+def translucent(nib, dice):
+    nib.ink, nib.line_width = "#0a70a060", 7
+    for _ in range(3):
+        for _ in range(700):
+            nib.forward(dice.number(4, 20))
+            nib.left(dice.number(-60, 75))
+        nib.travel_to(0, 0)
+
+
+def areas(nib, dice):
+    for rule in ("nonzero", "evenodd"):
+        for _ in range(60):
+            nib.travel_to(dice.point(30))
+            nib.star(7, dice.number(10, 60), 3, fill=f"{dice.colour().hex}a0", fill_rule=rule)
+            with nib.area(dice.colour("pale"), outline=dice.chance(0.5), fill_rule=rule):
+                nib.arc_left(20, 200)
+                nib.arc_right(9, 300)
+
+
+def words(nib, dice):
+    for _ in range(60):
+        nib.travel_to(dice.point(20))
+        nib.turn_to(dice.number(0, 360))
+        nib.ink = dice.colour("vivid")
+        font = dice.pick(["serif", "sans-serif", "monospace"])
+        nib.text("Kite day & <Marrow Bay>", dice.number(6, 30), font, dice.pick(["normal", "bold"]))
+
+
+def stamps(nib, dice):
+    bow = Motif.record(lambda nib: [nib.circle(9, fill="gold"), nib.arc_left(20, 140), nib.forward(0)])
+    for _ in range(300):
+        nib.travel_to(dice.point())
+        nib.stamp(bow, dice.number(0.2, 1.5), dice.number(0, 360))
+
+
+@pytest.mark.parametrize("draw", [lines, dashes, translucent, areas, words, stamps])
+@pytest.mark.parametrize("scale", [1, 2])
+def test_a_page_full_of_each_kind_of_mark_is_drawn_as_in_its_png(draw, scale, opened, tmp_path):
+    sheet = Sheet(500, 400, seed=5)
+    draw(sheet.new_nib(), sheet.dice)
+    sheet.save(tmp_path / "page.html")
+    assert share_apart(drawn(opened(tmp_path / "page.html"), scale=scale), png(sheet, scale), 64) < 0.002
+
+
+def test_after_any_step_random_programs_are_drawn_as_in_our_frames(opened, tmp_path):
+    for seed in range(12):
+        sheet = Program(seed, 20).run()
+        sheet.save(tmp_path / "page.html")
+        chromium = opened(tmp_path / "page.html")
+        parts, page = Parts(sheet._columns), Page.of(sheet)
+        for steps in np.unique(np.linspace(0, len(sheet._columns), 5).astype(int)).tolist():
+            whole = rasterise(parts.until(steps), page)
+            assert share_apart(drawn(chromium, steps - 1), whole, 96) < 0.004, (seed, steps)
