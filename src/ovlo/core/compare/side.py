@@ -103,4 +103,5 @@ def _regions(columns: Columns, outline: Outline, tolerance: float) -> Outline:
         keys=np.array(keys, np.int64),
         firsts=np.append(0, np.cumsum(sizes)).astype(np.int64),
         arcs=np.concatenate([outline.arcs[:0], *arcs]),
+        vertex_steps=np.full(sum(sizes), -1),
     )
