@@ -27,6 +27,7 @@ from ovlo.render.page import Page, mark_boxes
 
 if TYPE_CHECKING:
     from ovlo.core.values.finding import Finding
+    from ovlo.render.formats.animation import Pace
 
 
 class How(TypedDict, total=False):
@@ -77,6 +78,14 @@ def _page(sheet: Sheet, how: How) -> bytes:
         raise BadValue(f"save: a page is as large as its window; a scale of {scale:g} means nothing there.")
     overlay = checked_overlays(how.get("overlay", ()), "save")
     return page_of_sheet(sheet, findings_of(sheet), how.get("fit", False), overlay, how.get("only", ""))
+
+
+def playing_page(sheet: Sheet, pace: Pace) -> bytes:
+    """The page that replays a sheet, and plays at once."""
+    from ovlo.browser.file import page_of_sheet
+
+    names = (*pace.overlay, "pointer") if pace.pointer else pace.overlay
+    return page_of_sheet(sheet, findings_of(sheet), overlay=names, seconds=pace.seconds, loops=pace.loops)
 
 
 MOST_CHECKED = 200_000

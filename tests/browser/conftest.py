@@ -34,10 +34,12 @@ def chromium(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Any]:
 @pytest.fixture
 def opened(chromium: Any) -> Iterator[Callable[[Path], Any]]:
     """Open a page and wait for its picture; whatever the browser complains of fails the test."""
+    from selenium.webdriver.support.ui import WebDriverWait
 
     def open_page(path: Path, link: str = "") -> Any:
         chromium.get("about:blank")
         chromium.get(f"{path.as_uri()}{link}")
+        WebDriverWait(chromium, 30).until(lambda page: page.execute_script("return Boolean(window.ovlo)"))
         chromium.execute_async_script("ovlo.ready.then(() => arguments[0](), arguments[0])")
         return chromium
 

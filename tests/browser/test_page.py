@@ -77,6 +77,16 @@ def test_it_plays_pauses_and_comes_to_its_end(page):
     assert not now(page, "isPlaying")
 
 
+def test_an_animation_as_a_page_plays_at_once(ovlo_command, program, opened, tmp_path):
+    done = ovlo_command(
+        "animate", program(KITE), "-o", "kite.html", "--seconds", "0.5", "--loops", "1", "--pointer"
+    )
+    assert (done.returncode, "kite.html: a page that plays 0.5 s" in done.stdout) == (0, True)
+    page = opened(tmp_path / "kite.html")
+    WebDriverWait(page, 10).until(lambda page: now(page, "currentStep") == 10 and not now(page, "isPlaying"))
+    assert page.find_element(By.ID, "overlay-pointer").is_selected()
+
+
 def test_a_link_leads_to_its_step(page, opened, tmp_path):
     assert now(opened(tmp_path / "kite.html", "#step=3"), "currentStep") == 3
     page.execute_script("location.hash = '#step=5'")

@@ -10,6 +10,7 @@ from pathlib import Path
 
 import click
 
+from ovlo import outlets
 from ovlo.cli import wording
 from ovlo.cli.options import (
     Target,
@@ -31,8 +32,9 @@ from ovlo.program.outcome import Outcome
 from ovlo.program.processes.rescue import guarded
 from ovlo.program.running import Limits, run_program
 from ovlo.render.additions.overlays import checked_overlays
-from ovlo.render.files import check_folder
+from ovlo.render.files import check_folder, write
 from ovlo.render.formats.animation import Pace, film_of, writer_of
+from ovlo.render.formats.table import PAGE
 
 Positive = click.FloatRange(min=0, min_open=True)
 
@@ -40,7 +42,8 @@ Positive = click.FloatRange(min=0, min_open=True)
 @click.command()
 @program_argument
 @output_option(
-    "Where to save it: .gif, .apng, .webp or .svg; repeatable. Without it, a GIF named after the program."
+    "Where to save it: .gif, .apng, .webp, .svg or .html; repeatable. "
+    "Without it, a GIF named after the program."
 )
 @set_option
 @seed_option
@@ -82,13 +85,14 @@ def animate(
     pace = Pace(seconds, fps, hold, pointer, loops, checked_overlays(overlay, "--overlay"))
     given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
     conclusion = partial(_conclude, files, pace, scale, seed)
-    traced = "findings" in pace.overlay
+    traced = "findings" in pace.overlay or any(file.path.suffix.lower() == PAGE for file in files)
     if not conclusion(run_program(loaded, given, seed, bounds, traced, partial(guarded, conclusion))):
         raise SystemExit(1)
 
 
 def _check_target(path: Path, call: str) -> None:
-    writer_of(path.suffix, call)
+    if path.suffix.lower() != PAGE:
+        writer_of(path.suffix, call)
     check_folder(path, call)
 
 
@@ -98,6 +102,10 @@ def _conclude(files: list[Target], pace: Pace, scale: float, seed: int | None, o
     done = []
     if outcome.sheet is not None and not has_failed_empty:
         for file in files:
+            if file.path.suffix.lower() == PAGE:
+                write(file.path, outlets.playing_page(outcome.sheet, pace))
+                done.append(f"{file.name}: a page that plays {pace.seconds:g} s")
+                continue
             film = film_of(outcome.sheet, pace, scale)
             with progress(len(film), f"Animating {file.name}") as advance:
                 film.save(file.path, advance)

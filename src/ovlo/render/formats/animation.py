@@ -30,6 +30,7 @@ from ovlo.render.boxes import laid_over
 from ovlo.render.files import write
 from ovlo.render.formats.palette import Palette
 from ovlo.render.formats.png import rasterise
+from ovlo.render.formats.table import PAGE
 from ovlo.render.moments import Moments
 from ovlo.render.page import Page
 
@@ -233,6 +234,6 @@ def writer_of(suffix: str, call: str) -> Writer:
     """What writes a file ending."""
     if suffix.lower() not in WRITERS:
         raise BadValue(
-            f"{call}: there is no format {suffix!r} for animations; there are {', '.join(WRITERS)}."
+            f"{call}: there is no format {suffix!r} for animations; there are {', '.join((*WRITERS, PAGE))}."
         )
     return WRITERS[suffix.lower()]
