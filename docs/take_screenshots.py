@@ -7,6 +7,7 @@ import re
 import shutil
 import subprocess
 import sys
+import tempfile
 from pathlib import Path
 
 from ovlo import Sheet
@@ -57,8 +58,34 @@ def main() -> None:
         subprocess.run([*display, *shots], check=True, cwd=ROOT)
     else:
         print("xvfb-run is not installed: the pictures of the window stay as they are")
+    take_page_shot()
     os.chdir(ROOT)
     draw_page(ROOT / "docs" / "motifs.md", ROOT / "docs")
+
+
+def take_page_shot() -> None:
+    """The page of the harbour, half drawn, in a browser."""
+    programs = shutil.which("chromium"), shutil.which("chromedriver")
+    if None in programs:
+        print("chromium is not installed: the picture of the page stays as it is")
+        return
+    from selenium import webdriver
+    from selenium.webdriver.chrome.service import Service
+
+    with tempfile.TemporaryDirectory() as folder:
+        page = Path(folder) / "harbour.html"
+        subprocess.run([OVLO, "draw", "examples/harbour.py", "--seed", "4", "-o", page], check=True, cwd=ROOT)
+        options = webdriver.ChromeOptions()
+        options.binary_location = programs[0]
+        switches = "--headless=new --no-sandbox --disable-gpu --disable-background-networking"
+        for option in (*switches.split(), f"--user-data-dir={folder}/profile", "--window-size=1280,900"):
+            options.add_argument(option)
+        browser = webdriver.Chrome(options=options, service=Service(programs[1]))
+        browser.get(f"{page.as_uri()}#step=1120")
+        browser.set_script_timeout(60)
+        browser.execute_async_script("ovlo.ready.then(() => requestAnimationFrame(arguments[0]))")
+        browser.save_screenshot(str(SCREENSHOTS / "page.png"))
+        browser.quit()
 
 
 def draw_page(page: Path, folder: Path) -> list[Path]:

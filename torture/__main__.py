@@ -88,6 +88,8 @@ def main(programs: int, first: int, kills: int, icon_count: int, table: bool) ->
 
 
 def _try_all(programs: int, first: int, kills: int, icon_count: int, table: bool) -> None:
+    # What the workers begin with is loaded once, before they are there.
+    of_program(0)
     results = every("random programs", of_program, list(range(first, first + programs)))
     shares = [result.share for result in results if result.share is not None]
     if shares:

@@ -225,3 +225,11 @@ def test_numbers_too_large_for_the_grid_are_written_all_the_same(tmp_path):
     sheet.save(tmp_path / "far.svg", scale=10_000)
     assert "M0 0 9999999 0" in (tmp_path / "far.svg").read_text()
     sheet.save(tmp_path / "far.png")
+
+
+@pytest.mark.parametrize("size", [20_000, 1e6])
+def test_enormous_letters_are_drawn_in_every_format(size):
+    sheet = Sheet(100, 100)
+    sheet.new_nib(-0.3 * size, -0.3 * size).text("O", size=size, weight="bold")
+    for ending in (".svg", ".png", ".pdf"):
+        as_bytes(sheet, ending)

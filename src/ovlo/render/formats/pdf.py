@@ -34,6 +34,9 @@ CURVE = 4
 """Matplotlib's code for the control points and the end of a cubic Bézier curve."""
 
 MITER_LIMIT = b"10 M"
+
+LARGEST_LETTERS = 10_000
+"""Points; larger ones are drawn as paths, since FreeType takes no such size."""
 """The same in every format."""
 
 
@@ -127,6 +130,9 @@ class _PdfSheet:
         self._renderer.draw_path(context, path, self._to_points, rgba(paint) if paint else None)
 
     def _letter(self, text: Text) -> None:
+        if text.size * self._points_per_unit > LARGEST_LETTERS:
+            self._path(*lettering.glyphs(text), text.ink, None)
+            return
         context = graphics_context(self._renderer, Style(ink=text.ink), 1.0)
         properties = lettering.font_properties(text.font, text.weight, text.slant).copy()
         properties.set_size(text.size * self._points_per_unit)
