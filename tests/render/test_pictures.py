@@ -10,6 +10,7 @@ import pytest
 from PIL import Image
 
 from ovlo import BadValue, FileTrouble, Nib, Sheet
+from ovlo.outlets import as_bytes
 from ovlo.render.formats import png
 from ovlo.render.numbers import number, number_text
 
