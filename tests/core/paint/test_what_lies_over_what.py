@@ -133,6 +133,17 @@ def test_steps_of_stamps_are_counted_and_a_stop_freezes_the_trail():
         assert not nib.sheet._columns.texts
 
 
+def test_a_stop_from_outside_freezes_the_trail_though_steps_are_left():
+    with hosted(step_limit=1000) as host:
+        nib = Sheet().new_nib()
+        nib.forward(9)
+        with pytest.raises(Stop):
+            host.stop("its time was over")
+        with pytest.raises(Stop):
+            nib.forward(9)
+        assert len(nib.sheet.trail) == 2
+
+
 def test_after_returning_the_contour_before_it_goes_on(nib):
     nib.forward(50)
     with nib.returning():
@@ -208,6 +219,47 @@ def test_nested_areas_that_end_together_appear_in_their_order():
         frames.jump(steps)
         apart = np.abs(frames.pixels.astype(int) - rasterise(parts.until(steps), page)).max(axis=2)
         assert (apart > 64).mean() < 0.0005, steps
+
+
+def test_areas_of_two_nibs_that_overlap_in_time_appear_as_in_the_saved_picture():
+    sheet = Sheet(200, 200)
+    a, b = sheet.new_nib(-60, -60), sheet.new_nib(-20, -20)
+    first, second = a.area("gold"), b.area("navy")
+    first.__enter__()
+    a.forward(80)
+    second.__enter__()
+    b.forward(80)
+    for nib in (a, b):
+        nib.left(90)
+        nib.forward(80)
+    a.left(90)
+    a.forward(80)
+    first.__exit__(None, None, None)
+    b.left(90)
+    b.forward(80)
+    second.__exit__(None, None, None)
+    a.forward(5)
+    columns, page = sheet._columns, Page.of(sheet)
+    frames, parts = Frames(columns, page), Parts(columns)
+    for steps in range(len(columns)):
+        frames.jump(steps)
+        apart = np.abs(frames.pixels.astype(int) - rasterise(parts.until(steps), page)).max(axis=2)
+        assert (apart > 64).mean() < 0.0005, steps
+
+
+def test_a_stretch_keeps_areas_and_words_in_their_order_and_at_their_steps(nib):
+    piece = Motif.record(lambda nib: [nib.text("bow"), nib.circle(5, fill="gold")])
+    nib.stamp(piece)
+    nib.text("over the bow")
+    nib.circle(9, fill="navy")
+    nib.text("last")
+    columns = nib.sheet._columns
+    for steps in range(len(columns) + 1):
+        part = Parts(columns).until(steps)
+        shown = [mark.words if isinstance(mark, Text) else mark.fill.hex for mark in painted(part).marks]
+        assert shown == ["bow", "#ffd700", "over the bow", "#000080", "last"][: len(shown)]
+        words = {text.words for text in part.texts}
+        assert words == {text.words for text in columns.texts if text.step < steps or steps == len(columns)}
 
 
 def test_the_uppermost_of_two_lines_tells_pictures_apart():

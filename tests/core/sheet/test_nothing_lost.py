@@ -14,9 +14,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 from PIL import Image
 
-from ovlo import BadType, BadValue, Motif, Sheet
+import ovlo
+from ovlo import BadType, BadUse, BadValue, Motif, Sheet
 from ovlo.core.paint.cutting import cut
-from ovlo.core.paint.outlines import LINE, MOVE, borders, strokes
+from ovlo.core.paint.outlines import LINE, MOVE, Outline, borders, strokes
+from ovlo.core.sheet.host import Stop, hosted
+from ovlo.core.trail.columns import TABLES
+from ovlo.core.trail.table import packer
+from ovlo.core.values.errors import NothingDone
 from ovlo.outlets import as_bytes
 from ovlo.render import lettering
 
@@ -202,6 +207,78 @@ def test_lines_cut_to_a_box_are_what_lies_inside(points):
     whole = shapely.LineString(points).intersection(shapely.box(-4, -3, 5, 6))
     assert sum(shapely.length(shapely.linestrings(part)) for part in lines) >= whole.length - 1e-6
     assert all((abs(part - (0.5, 1.5)) <= 4.5 + 1e-9).all() for part in lines)
+
+
+def test_a_nib_is_copied_with_its_sheet(nib):
+    nib.forward(30)
+    other = pickle.loads(pickle.dumps(nib))
+    other.left(90)
+    other.forward(10)
+    assert (other.position, nib.position) == ((30, 10), (30, 0))
+    assert other.sheet.nibs == (other,)
+    with pytest.raises(BadUse, match="no sheet"):
+        Motif.record(lambda nib: pickle.dumps(nib))
+
+
+@pytest.mark.parametrize(
+    "shape", [lambda nib: nib.circle(9, outline=False), lambda nib: nib.star(5, 9, outline=False)]
+)
+def test_a_shape_that_leaves_nothing_says_so(nib, shape):
+    with pytest.warns(NothingDone, match="without an outline and without a fill") as told:
+        shape(nib)
+    assert told[0].filename == __file__
+    with nib.area("gold"):
+        shape(nib)  # its border is a part of the area
+
+
+ENDLESS = [
+    lambda nib: nib.text("kite", size=1e15),
+    lambda nib: nib.spiral(3, 1e18),
+    lambda nib: nib.polygon(10_000_000, radius=9),
+    lambda nib: nib.star(10**9, 9),
+    lambda nib: nib.stamp(Motif.record(lambda nib: nib.circle(9)), scale=1e7),
+    lambda nib: Motif.record(lambda nib: nib.circle(9e6)).scaled(2),
+    lambda nib: nib.pause(1e9),
+    lambda nib: ovlo.ramp("gold", "navy", 10**400),
+    lambda nib: nib.walk([9e6] * 3, 0),
+    lambda nib: [nib.forward(4e6) for _ in range(3)],
+    lambda nib: ovlo.end_to_end([Motif.record(lambda nib: nib.forward(9e6))] * 2),
+]
+
+
+@pytest.mark.parametrize("act", ENDLESS)
+def test_what_would_never_come_back_is_refused(nib, act):
+    with pytest.raises(BadValue):
+        act(nib)
+    assert abs(nib._x) <= 1e7
+    svg(nib.sheet)
+
+
+def test_steps_of_a_shape_are_counted_before_they_are_worked_out(monkeypatch):
+    with hosted(step_limit=1000):
+        nib = Sheet().new_nib()
+        monkeypatch.setattr(type(nib), "_corners", lambda *_: pytest.fail("worked out"))
+        with pytest.raises(Stop):
+            nib.polygon(900_000, radius=9)
+
+
+def test_an_excerpt_flattens_its_areas_once(nib, monkeypatch):
+    for i in range(200):
+        nib.travel_to(i - 100, 0)
+        nib.circle(30, fill="gold")
+    flattened = Outline.flattened
+    calls = []
+    monkeypatch.setattr(Outline, "flattened", lambda self, *how: calls.append(how) or flattened(self, *how))
+    nib.sheet.excerpt(-50, -10, 100, 100, whole=False)
+    assert len(calls) <= 2
+
+
+@pytest.mark.parametrize("row_type", TABLES.values(), ids=TABLES)
+def test_rows_are_packed_as_numpy_reads_them(row_type):
+    values = [
+        number + (0.5 if row_type[name].kind == "f" else 0) for number, name in enumerate(row_type.names)
+    ]
+    assert np.frombuffer(packer(row_type)(*values), row_type)[0].tolist() == tuple(values)
 
 
 @pytest.mark.parametrize("colour", ["rgb(1e400 0 0)", "oklch(1e999 0.1 200)"])
