@@ -21,7 +21,7 @@ from ovlo.program.drawing import Drawing
 from ovlo.program.loading import load
 from ovlo.program.outcome import Outcome
 from ovlo.program.parameters import KINDS, Parameter, shown
-from ovlo.program.processes.spool import kept, private_folder, spooled
+from ovlo.program.processes.spool import clear_leftovers, kept, private_folder, spooled
 from ovlo.program.processes.workers import Lost, done
 from ovlo.program.running import Keeping, Limits, run, run_program
 from ovlo.render.additions.contact import Cell, cell_picture
@@ -162,6 +162,7 @@ def draw_cells(
     `settings` and `seed` are what all pictures share, so that they differ by their own values alone. A
     process that dies leaves what its picture was so far.
     """
+    clear_leftovers()
     with private_folder() as folder:
         jobs = [
             Job(target, settings, values, seed, limits, overlay, str(folder / str(number)))

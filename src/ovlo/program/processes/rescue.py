@@ -26,7 +26,7 @@ from ovlo.core.sheet.host import Host
 from ovlo.core.values.errors import OvloError
 from ovlo.program.outcome import Outcome
 from ovlo.program.processes import guard
-from ovlo.program.processes.spool import FIRST, kept, private_folder, spooled
+from ovlo.program.processes.spool import FIRST, clear_leftovers, kept, private_folder, spooled
 
 Conclusion = Callable[[Outcome], object]
 
@@ -35,6 +35,9 @@ SOON = 0.1
 
 GRACE = 1.0
 """Seconds after its limit that a run may take to stop by itself."""
+
+LATER = 2.0
+"""Seconds that the guard has, on a busy machine, to be there before the last way out is taken."""
 
 WHYS = {
     guard.LATE: "its time was over ({seconds:g} s, --time-limit), and it could not be stopped otherwise",
@@ -85,6 +88,7 @@ class _Watch:
         self._thread.start()
 
     def _start(self) -> None:
+        clear_leftovers()
         left = None
         if self._seconds is not None:
             left = max(self._seconds + GRACE - (time.monotonic() - self._begun), 0.1)
@@ -101,7 +105,7 @@ class _Watch:
             # is and ends the process with 1. It cannot finish saying so, the pipe being full, before the
             # guard has concluded the run and is gone with its end of the pipe.
             _fill(self._pipe)
-            faulthandler.dump_traceback_later(left + 0.2, exit=True, file=self._pipe)
+            faulthandler.dump_traceback_later(left + LATER, exit=True, file=self._pipe)
         self._guard = process
 
     def end(self) -> None:

@@ -78,13 +78,17 @@ class Spool:
 PREFIX = "ovlo-"
 
 
-@contextmanager
-def private_folder() -> Iterator[Path]:
-    """A block with a folder for this process alone; those of processes that were killed are taken away."""
+def clear_leftovers() -> None:
+    """Take away the folders of processes of ours that were killed."""
     for path in Path(tempfile.gettempdir()).glob(f"{PREFIX}*-*"):
         number = path.name[len(PREFIX) :].partition("-")[0]
         if number.isdigit() and not is_running(int(number)):
             shutil.rmtree(path, ignore_errors=True)
+
+
+@contextmanager
+def private_folder() -> Iterator[Path]:
+    """A block with a folder for this process alone."""
     folder = Path(tempfile.mkdtemp(prefix=f"{PREFIX}{os.getpid()}-"))
     try:
         yield folder
