@@ -51,13 +51,18 @@ class Points:
             kept = np.isin(self.path_of_piece[owner], paths)
             vertex, owner = vertex[kept], owner[kept]
         pixels = to_pixels(outline.vertices)
+        # Lines that are off the raster with all their width are not looked at.
+        widths = np.array([style.line_width for style in columns.styles] or [0.0])
+        reach = (widths[self.style_of_piece[owner]] * scale + 1)[:, None]
+        ends = np.stack([pixels[vertex - 1], pixels[vertex]])
+        near = (ends.max(axis=0) >= -reach) & (ends.min(axis=0) <= PIXELS + reach)
+        vertex, owner = vertex[near.all(axis=1)], owner[near.all(axis=1)]
         starts, ways = pixels[vertex - 1], pixels[vertex] - pixels[vertex - 1]
         lengths = np.hypot(*ways.T)
         counts = np.clip(np.ceil(lengths / spacing), 1, MOST_POINTS * SPACING / spacing).astype(np.int64)
         line = np.repeat(np.arange(len(vertex)), counts)
         share = (ranges(np.zeros_like(counts), counts) + 0.5) / counts[line]
         middles = starts[line] + ways[line] * share[:, None]
-        widths = np.array([style.line_width for style in columns.styles] or [0.0])
         aside = np.maximum(0.4 * widths[self.style_of_piece[owner]] * scale, 0.0) / np.maximum(lengths, 1e-12)
         normals = (ways[:, ::-1] * [-1, 1] * aside[:, None])[line]
         points = np.stack([middles, middles + normals, middles - normals], axis=1).reshape(-1, 2)
