@@ -18,7 +18,7 @@ test: .venv/test
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
 	$(BIN)/lint-imports --no-logo
-	$(BIN)/pytest
+	$(BIN)/pytest -n auto --dist loadfile
 
 bench: .venv/test
 	$(BIN)/python -m bench
@@ -28,7 +28,7 @@ torture: .venv/test
 
 coverage: .venv/test
 	$(BIN)/coverage erase
-	$(BIN)/coverage run -m pytest
+	$(BIN)/coverage run -m pytest -n auto --dist loadfile
 	$(BIN)/coverage combine
 	$(BIN)/coverage report
 

@@ -9,7 +9,7 @@ from torture.pictures import faults_of, share_equal
 from torture.values import BAD, Case, cases, fault_of
 
 CASES = {f"{case.call} {case.parameter}": case for case in cases()}
-FEW = 8
+FEW = 5
 """Values tried on each parameter; `python -m torture` tries all."""
 
 
@@ -21,14 +21,14 @@ def test_a_bad_value_is_refused_in_our_words_and_changes_nothing(name, tmp_path,
         assert list(fault_of(case, value)) == []
 
 
-@pytest.mark.parametrize("first", range(0, 80, 20))
+@pytest.mark.parametrize("first", range(0, 40, 20))
 def test_random_programs_are_the_same_from_all_sides(first):
     for seed in range(first, first + 20):
-        assert list(faults_of(seed, length=12, frames=5, check=seed % 5 == 0)) == [], seed
+        assert list(faults_of(seed, length=12, frames=4, check=seed % 5 == 0)) == [], seed
 
 
 def test_random_programs_look_the_same_elsewhere():
-    shares = [share_equal(seed) for seed in range(40)]
+    shares = [share_equal(seed) for seed in range(24)]
     if shares[0] is None:
         pytest.skip("rsvg-convert is not installed")
     assert min(shares) > 0.99

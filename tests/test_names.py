@@ -32,7 +32,7 @@ def test_the_module_shows_the_documented_names_and_nothing_else():
     assert set(dir(ovlo)) == documented()["ovlo"] == set(ovlo.__all__)
 
 
-@pytest.mark.parametrize("name", [name for name in documented() if name != "ovlo"])
+@pytest.mark.parametrize("name", [name for name in sorted(documented()) if name != "ovlo"])
 def test_a_class_shows_the_documented_names_and_nothing_else(name):
     owner = type(Sheet().trail) if name == "trail" else getattr(ovlo, name)
     assert shown(owner) == documented()[name]
@@ -41,7 +41,7 @@ def test_a_class_shows_the_documented_names_and_nothing_else(name):
         assert shown(thing) == documented()[name]
 
 
-@pytest.mark.parametrize("name", [name for name in documented()["ovlo"] if "Bad" in name or "Error" in name])
+@pytest.mark.parametrize("name", [name for name in sorted(documented()["ovlo"]) if "Bad" in name or "Error" in name])
 def test_errors_add_nothing_to_those_they_refine(name):
     error = getattr(ovlo, name)
     assert issubclass(error, ovlo.OvloError)

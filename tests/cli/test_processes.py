@@ -79,6 +79,12 @@ def test_what_cannot_be_stopped_in_python_keeps_its_picture(body, words, status,
     assert none_left(tmp_path)
 
 
+def test_steps_are_told_of_a_program_that_cannot_be_stopped(ovlo_command, program):
+    endless = write(program, "time.sleep(0.6)\nnib.forward(5)\nsum(range(10**12))")
+    done = ovlo_command("steps", endless, "--time-limit", 1, "--csv")
+    assert (done.returncode, done.stdout.splitlines()[-1].split(",")[-1]) == (1, "kite")
+
+
 def test_every_command_goes_on_without_a_program_that_cannot_be_stopped(ovlo_command, program, tmp_path):
     endless = write(program, "time.sleep(0.6)\nnib.forward(5)\nsum(range(10**12))")
     good = program("from ovlo import drawing\n@drawing()\ndef good(nib):\n    nib.forward(9)\n", "good.py")
@@ -86,8 +92,6 @@ def test_every_command_goes_on_without_a_program_that_cannot_be_stopped(ovlo_com
     assert done.returncode == 1
     assert f"── {good}" in done.stdout
     assert "2 files: 1 without findings, 0 with hints only, 1 with problems" in done.stdout.replace("\n", " ")
-    done = ovlo_command("steps", endless, "--time-limit", 1, "--csv")
-    assert (done.returncode, done.stdout.splitlines()[-1].split(",")[-1]) == (1, "kite")
     done = ovlo_command("compare", good, endless, "--time-limit", 1)
     assert (done.returncode, "its time was over" in done.stderr) == (1, True)
 

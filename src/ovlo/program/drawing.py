@@ -14,6 +14,7 @@ from __future__ import annotations
 
 import functools
 import inspect
+import os
 import sys
 from collections.abc import Callable, Iterable
 from os import PathLike
@@ -129,7 +130,8 @@ class Drawing(Sealed, Generic[P, R]):
             raise BadValue(f"{self._name}: it has no parameter 'scale'; a picture has, so write {to}")
         from ovlo.program.running import traced
 
-        if str(path).lower().endswith(".html"):  # the page shows the lines of the program
+        # The page shows the lines of the program.
+        if isinstance(path, str | PathLike) and os.fspath(path).lower().endswith(".html"):
             sheet = traced(lambda: self.run(seed=seed, **values))
         else:
             sheet = self.run(seed=seed, **values)
