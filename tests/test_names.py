@@ -41,7 +41,10 @@ def test_a_class_shows_the_documented_names_and_nothing_else(name):
         assert shown(thing) == documented()[name]
 
 
-@pytest.mark.parametrize("name", [name for name in sorted(documented()["ovlo"]) if "Bad" in name or "Error" in name])
+ERRORS = [name for name in sorted(documented()["ovlo"]) if "Bad" in name or "Error" in name]
+
+
+@pytest.mark.parametrize("name", ERRORS)
 def test_errors_add_nothing_to_those_they_refine(name):
     error = getattr(ovlo, name)
     assert issubclass(error, ovlo.OvloError)

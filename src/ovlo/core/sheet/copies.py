@@ -5,7 +5,7 @@ sheet = restored(About.of(other), other._columns, other._origins)
 
 from __future__ import annotations
 
-from importlib import import_module
+from collections.abc import Callable
 from typing import TYPE_CHECKING, Any, NamedTuple
 
 from ovlo.core.trail.columns import Columns
@@ -34,10 +34,11 @@ class About(NamedTuple):
         return cls(made, sheet._dice._state(), *words, sheet._parameters, nibs)
 
 
-def restored(about: About, columns: Columns, origins: Origins | None) -> Sheet:
+def restored(
+    new_sheet: Callable[..., Sheet], about: About, columns: Columns, origins: Origins | None
+) -> Sheet:
     """The sheet that was taken apart."""
-    # The sheet's own module needs this one.
-    sheet: Sheet = import_module("ovlo.core.sheet.sheet").Sheet(*about.made)
+    sheet = new_sheet(*about.made)
     sheet._dice._restore(about.dice)
     sheet._title, sheet._description = about.title, about.description
     sheet._parameters = about.parameters

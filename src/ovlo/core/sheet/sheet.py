@@ -367,7 +367,7 @@ class Sheet(Sealed):
 
     def __reduce__(self) -> tuple[object, ...]:
         """A sheet is copied and sent to other processes as finished arrays."""
-        return restored, (About.of(self), self._columns, self._origins)
+        return restored, (Sheet, About.of(self), self._columns, self._origins)
 
     def _repr_svg_(self) -> str:
         return outlets().as_bytes(self, ".svg").decode()

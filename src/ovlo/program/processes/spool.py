@@ -138,4 +138,4 @@ def kept(folder: Path) -> tuple[Sheet | None, int]:
     origins = last.origins
     if origins is not None:
         origins = Origins(store.noted_places(), origins.places, origins.calls)
-    return restored(last.about, store.columns(), origins), last.sheet_count
+    return restored(Sheet, last.about, store.columns(), origins), last.sheet_count
