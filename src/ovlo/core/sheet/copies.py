@@ -1,6 +1,6 @@
 """Sheets taken apart and put together again: for copies, other processes, and pictures that must not be lost.
 
-sheet = restored(About.of(other), other._columns, other._origins)
+sheet = restored(Sheet, About.of(other), other._columns, other._origins)
 """
 
 from __future__ import annotations
