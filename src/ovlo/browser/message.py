@@ -127,10 +127,13 @@ def _outline(outline: Outline, name: str, arrays: Arrays) -> None:
     arrays[f"{name}.steps"] = outline.vertex_steps.astype(np.int32)
     arrays[f"{name}.firsts"] = outline.firsts.astype(np.int32)
     arrays[f"{name}.keys"] = outline.keys.astype(np.int32)
-    arcs = outline.arcs
-    arrays[f"{name}.arcVertices"] = arcs["step"].astype(np.int32)
+    arrays[f"{name}.arcVertices"], arrays[f"{name}.arcs"] = _curves(outline.arcs)
+
+
+def _curves(arcs: NDArray[np.void]) -> tuple[NDArray[np.int32], NDArray[np.float64]]:
+    """Where curves lead to, and five numbers of each: u, v and the sweep."""
     parts = [arcs[part] for part in ("ux", "uy", "vx", "vy", "sweep")]
-    arrays[f"{name}.arcs"] = np.column_stack(parts).ravel() if len(arcs) else np.empty(0)
+    return arcs["step"].astype(np.int32), np.column_stack(parts).ravel()
 
 
 def _style(style: Style) -> dict[str, Any]:
@@ -199,10 +202,7 @@ def _steps(columns: Columns, origins: Origins | None, arrays: Arrays) -> None:
     arrays["lengths"] = np.asarray(step_lengths(columns), float)
     arrays["pens"] = columns.of_steps("pen").astype(np.uint8)
     arrays["nibs"] = columns.of_steps("nib").astype(np.int32)
-    arcs = columns.arcs
-    arrays["stepArcs"] = arcs["step"].astype(np.int32)
-    parts = [arcs[part] for part in ("ux", "uy", "vx", "vy", "sweep")]
-    arrays["stepArcParts"] = np.column_stack(parts).ravel() if len(arcs) else np.empty(0)
+    arrays["stepArcs"], arrays["stepArcParts"] = _curves(columns.arcs)
 
 
 def _lines_of(origins: Origins) -> NDArray[np.int32]:

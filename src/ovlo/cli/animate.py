@@ -85,7 +85,7 @@ def animate(
     pace = Pace(seconds, fps, hold, pointer, loops, checked_overlays(overlay, "--overlay"))
     given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
     conclusion = partial(_conclude, files, pace, scale, seed)
-    traced = "findings" in pace.overlay or any(file.path.suffix.lower() == PAGE for file in files)
+    traced = "findings" in pace.overlay or any(file.is_page for file in files)
     if not conclusion(run_program(loaded, given, seed, bounds, traced, partial(guarded, conclusion))):
         raise SystemExit(1)
 
@@ -98,11 +98,10 @@ def _check_target(path: Path, call: str) -> None:
 
 def _conclude(files: list[Target], pace: Pace, scale: float, seed: int | None, outcome: Outcome) -> bool:
     """Write the animation, then say what there is to say; whether all went well."""
-    has_failed_empty = bool(outcome.trouble) and outcome.is_empty
     done = []
-    if outcome.sheet is not None and not has_failed_empty:
+    if outcome.sheet is not None and not outcome.has_failed_empty:
         for file in files:
-            if file.path.suffix.lower() == PAGE:
+            if file.is_page:
                 write(file.path, outlets.playing_page(outcome.sheet, pace))
                 done.append(f"{file.name}: a page that plays {pace.seconds:g} s")
                 continue
@@ -114,7 +113,7 @@ def _conclude(files: list[Target], pace: Pace, scale: float, seed: int | None, o
                 f"{film.page.pixel_width} × {film.page.pixel_height} px"
             )
     tell_trouble(outcome, seed)
-    if has_failed_empty:
+    if outcome.has_failed_empty:
         say("Nothing was drawn before that.")
     elif outcome.sheet is not None and (made := wording.made_with(outcome.sheet)):
         say(made)

@@ -30,7 +30,6 @@ from ovlo.program.outcome import Outcome
 from ovlo.program.processes.rescue import guarded
 from ovlo.program.running import Limits, run_program
 from ovlo.render.additions.overlays import checked_overlays
-from ovlo.render.formats.table import PAGE
 
 
 @click.command()
@@ -77,8 +76,7 @@ def draw(
 
     def draw_once(values: dict[str, str], files: list[Target]) -> bool:
         """Run once and save; whether all went well."""
-        is_page = any(file.path.suffix.lower() == PAGE for file in files)
-        traced = bool(only) or "findings" in how["overlay"] or is_page
+        traced = bool(only) or "findings" in how["overlay"] or any(file.is_page for file in files)
         conclusion = partial(_conclude, str(loaded.path), files, how, seed)
         keeping = partial(guarded, conclusion)
         return conclusion(run_program(loaded, values, seed, bounds, traced, keeping))
@@ -94,12 +92,11 @@ def _conclude(
     program: str, files: list[Target], how: outlets.How, seed: int | None, outcome: Outcome
 ) -> bool:
     """Save the picture, then say what there is to say; whether all went well."""
-    has_failed_empty = bool(outcome.trouble) and outcome.is_empty
-    if outcome.sheet is not None and not has_failed_empty:
+    if outcome.sheet is not None and not outcome.has_failed_empty:
         for file in files:
             outlets.save(outcome.sheet, file.path, **how)
     tell_trouble(outcome, seed)
-    if has_failed_empty:
+    if outcome.has_failed_empty:
         _tell_empty(files)
         return False
     if outcome.sheet_count > 1:

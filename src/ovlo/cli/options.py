@@ -17,6 +17,7 @@ import click
 from ovlo.core.values.errors import BadUse
 from ovlo.program.running import STEP_LIMIT
 from ovlo.render.files import checked_path
+from ovlo.render.formats.table import PAGE
 
 Decorated = Callable[..., Any]
 
@@ -46,6 +47,11 @@ class Target(NamedTuple):
 
     name: str
     path: Path
+
+    @property
+    def is_page(self) -> bool:
+        """Whether it is a page that replays the drawing."""
+        return self.path.suffix.lower() == PAGE
 
 
 def targets(

@@ -41,3 +41,8 @@ class Outcome:
             return True
         columns = self.sheet._columns
         return not columns.is_traced.any() and not columns.texts
+
+    @property
+    def has_failed_empty(self) -> bool:
+        """Whether it went wrong before anything was drawn, so that no picture is to be replaced."""
+        return bool(self.trouble) and self.is_empty

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import os
 import tempfile
+from collections.abc import Iterator
 from contextlib import suppress
 from os import PathLike
 from pathlib import Path
@@ -88,14 +89,20 @@ PREFIX, SUFFIX = ".ovlo-", ".part"
 
 def _clear_leftovers(folder: Path) -> None:
     """Take away temporary files of processes of ours that were killed."""
-    for path in folder.glob(f"{PREFIX}*-*{SUFFIX}"):
-        number = path.name[len(PREFIX) :].partition("-")[0]
-        if number.isdigit() and not is_running(int(number)):
-            with suppress(OSError):
-                path.unlink()
+    for path in left_over(folder, PREFIX, SUFFIX):
+        with suppress(OSError):
+            path.unlink()
 
 
-def is_running(process: int) -> bool:
+def left_over(folder: Path, prefix: str, suffix: str = "") -> Iterator[Path]:
+    """What stands in a folder with the number of a process in its name, behind a prefix, that is gone."""
+    for path in folder.glob(f"{prefix}*-*{suffix}"):
+        number = path.name[len(prefix) :].partition("-")[0]
+        if number.isdigit() and not _is_running(int(number)):
+            yield path
+
+
+def _is_running(process: int) -> bool:
     """Whether there is a process with a number."""
     if os.name == "nt":  # there, asking so would end it
         return True

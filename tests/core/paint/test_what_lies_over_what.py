@@ -200,6 +200,16 @@ def test_a_gap_is_a_gap_in_millimetres_too():
     assert gaps(sheet) == [pytest.approx(0.2)]
 
 
+def check_frames(sheet: Sheet) -> None:
+    """Each frame is the picture after so many steps."""
+    columns, page = sheet._columns, Page.of(sheet)
+    frames, parts = Frames(columns, page), Parts(columns)
+    for steps in range(len(columns)):
+        frames.jump(steps)
+        apart = np.abs(frames.pixels.astype(int) - rasterise(parts.until(steps), page)).max(axis=2)
+        assert (apart > 64).mean() < 0.0005, steps
+
+
 def test_nested_areas_that_end_together_appear_in_their_order():
     sheet = Sheet(200, 200)
     nib = sheet.new_nib(-50, -50)
@@ -213,12 +223,7 @@ def test_nested_areas_that_end_together_appear_in_their_order():
         for _ in nib.full_turn(4):
             nib.forward(40)
     nib.forward(20)
-    columns, page = sheet._columns, Page.of(sheet)
-    frames, parts = Frames(columns, page), Parts(columns)
-    for steps in range(len(columns)):
-        frames.jump(steps)
-        apart = np.abs(frames.pixels.astype(int) - rasterise(parts.until(steps), page)).max(axis=2)
-        assert (apart > 64).mean() < 0.0005, steps
+    check_frames(sheet)
 
 
 def test_areas_of_two_nibs_that_overlap_in_time_appear_as_in_the_saved_picture():
@@ -239,12 +244,7 @@ def test_areas_of_two_nibs_that_overlap_in_time_appear_as_in_the_saved_picture()
     b.forward(80)
     second.__exit__(None, None, None)
     a.forward(5)
-    columns, page = sheet._columns, Page.of(sheet)
-    frames, parts = Frames(columns, page), Parts(columns)
-    for steps in range(len(columns)):
-        frames.jump(steps)
-        apart = np.abs(frames.pixels.astype(int) - rasterise(parts.until(steps), page)).max(axis=2)
-        assert (apart > 64).mean() < 0.0005, steps
+    check_frames(sheet)
 
 
 def test_a_stretch_keeps_areas_and_words_in_their_order_and_at_their_steps(nib):

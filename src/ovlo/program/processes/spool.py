@@ -27,7 +27,7 @@ from ovlo.core.sheet.host import Host
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.following import Follower, Growth, grown
 from ovlo.core.trail.origins import Origins
-from ovlo.render.files import is_running
+from ovlo.render.files import left_over
 from ovlo.render.page import plain
 
 FIRST, OFTEN = 1.0, 0.5
@@ -80,10 +80,8 @@ PREFIX = "ovlo-"
 
 def clear_leftovers() -> None:
     """Take away the folders of processes of ours that were killed."""
-    for path in Path(tempfile.gettempdir()).glob(f"{PREFIX}*-*"):
-        number = path.name[len(PREFIX) :].partition("-")[0]
-        if number.isdigit() and not is_running(int(number)):
-            shutil.rmtree(path, ignore_errors=True)
+    for path in left_over(Path(tempfile.gettempdir()), PREFIX):
+        shutil.rmtree(path, ignore_errors=True)
 
 
 @contextmanager
