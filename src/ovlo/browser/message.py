@@ -48,6 +48,7 @@ def message(
     arrays: Arrays = {}
     head: dict[str, Any] = {
         "version": VERSION,
+        "kind": "drawing",
         "title": sheet.title,
         "description": sheet._description,
         "width": sheet.width,
@@ -59,6 +60,7 @@ def message(
         "seed": sheet.seed if sheet.dice._is_used else None,
         "drawing": _marks(columns, "", arrays),
         "pointers": _pointers(sheet, arrays),
+        "poses": [[pose.x, pose.y, pose.heading] for pose in (nib.pose for nib in sheet.nibs)],
         "pauses": columns.pauses.tolist(),
         "findings": None if findings is None else [_finding(one) for one in findings],
         "start": start or {},

@@ -7,39 +7,58 @@ from __future__ import annotations
 
 import base64
 import hashlib
+import json
 import re
 import zlib
 from functools import lru_cache
 from importlib.resources import files
+from typing import Any
 
-MODULES = ("data.js", "view.js", "trace.js", "paint.js", "replay.js", "overlays.js", "panel.js", "main.js")
+MODULES = tuple(
+    f"{name}.js"
+    for name in (
+        *("data", "view", "trace", "paint", "replay", "overlays", "words", "panel", "stage", "player"),
+        *("gallery", "form", "choices", "explorer", "link", "main"),
+    )
+)
 """The page's script, each module after those it needs."""
 
 IMPORT = re.compile(r"^import \{[^}]*\} from \"[^\"]*\";\n", re.MULTILINE)
 EXPORT = re.compile(r"^export (?=(async )?function|const)", re.MULTILINE)
 
 
-def page_of(message: bytes) -> bytes:
-    """The page with the message of a drawing in it."""
-    packed = base64.b64encode(zlib.compress(message, 9)).decode()
-    page = _empty_page().replace(
-        "<!-- message -->", f'<script type="text/plain" id="message">{packed}</script>'
-    )
+def page_of(*messages: bytes, choices: dict[str, Any] | None = None) -> bytes:
+    """The page with the message of a drawing in it; with several, `choices` says how one is chosen."""
+    held = "".join(f'<script type="text/plain" class="message">{_packed(one)}</script>' for one in messages)
+    # In JSON "<" stands in strings alone, where it may be written by its number: nothing ends the element.
+    words = "" if choices is None else json.dumps(choices, ensure_ascii=False).replace("<", "\\u003c")
+    page = empty_page().replace("<!-- message -->", held).replace("<!-- choices -->", words)
     return page.encode()
 
 
-@lru_cache(maxsize=1)
-def _empty_page() -> str:
-    """The page with its style and its script, and a policy that lets in nothing else."""
+def _packed(message: bytes) -> str:
+    return base64.b64encode(zlib.compress(message, 9)).decode()
+
+
+@lru_cache
+def empty_page(connect: str = "'none'") -> str:
+    """The page without a drawing; it may speak to nobody, or to what `connect` names."""
     style, script = asset("page.css"), script_of(MODULES)
-    policy = (
-        f"default-src 'none'; style-src {_digest(style)}; script-src {_digest(script)}; "
-        "base-uri 'none'; form-action 'none'"
-    )
     page = asset("page.html")
-    page = page.replace("<!-- policy -->", f'<meta http-equiv="Content-Security-Policy" content="{policy}">')
+    meta = f'<meta http-equiv="Content-Security-Policy" content="{policy(connect)}">'
+    page = page.replace("<!-- policy -->", meta)
     page = page.replace("<!-- style -->", f"<style>{style}</style>")
     return page.replace("<!-- script -->", f'<script type="module">{script}</script>')
+
+
+@lru_cache
+def policy(connect: str = "'none'") -> str:
+    """What the page may load (CSP 3): its own style and script; and what it may speak to."""
+    return (
+        f"default-src 'none'; style-src {_digest(asset('page.css'))}; "
+        f"script-src {_digest(script_of(MODULES))}; connect-src {connect}; "
+        "base-uri 'none'; form-action 'none'"
+    )
 
 
 def asset(name: str) -> str:

@@ -1,7 +1,7 @@
 // @ts-check
 // What the page is told of a drawing: bytes in, arrays and words out. docs/message.md describes the format.
 //
-//   const drawing = readMessage(await unpacked(text));
+//   const drawing = drawingOf(readMessage(await unpacked(text)));
 
 /** @typedef {{vertices: Float64Array, codes: Uint8Array, steps: Int32Array, firsts: Int32Array,
  *   keys: Int32Array, arcs: Float64Array, arcOf: Int32Array | null}} Outline */
@@ -27,17 +27,35 @@ export async function unpacked(text) {
   return new Response(stream).arrayBuffer();
 }
 
-/** A drawing, of its message. @param {ArrayBuffer} buffer */
-export function readMessage(buffer) {
+/** A message read: its head and its arrays. @typedef {{head: any, arrays: Record<string, any>}} Message */
+
+/** A message, which may build on the one before. @param {ArrayBuffer} buffer @param {Message | null} before
+ * @returns {Message} */
+export function readMessage(buffer, before = null) {
   const length = new DataView(buffer).getUint32(0, true);
   const head = JSON.parse(new TextDecoder().decode(new Uint8Array(buffer, 4, length)));
   if (head.version !== VERSION) throw new Error(`This page reads version ${VERSION}, not ${head.version}.`);
+  for (const name of head.same ?? []) head[name] = before?.head[name];
   /** @type {Record<string, any>} */
   const arrays = {};
-  for (const [name, [kind, offset, size]] of Object.entries(head.arrays)) {
+  for (const [name, [kind, offset, size, kept = 0]] of Object.entries(head.arrays)) {
     const Kind = KINDS[/** @type {keyof typeof KINDS} */ (kind)];
-    arrays[name] = new Kind(buffer, 4 + length + offset, size);
+    const sent = new Kind(buffer, 4 + length + offset, size);
+    arrays[name] = kept ? grown(before?.arrays[name], kept, sent) : sent;
   }
+  return { head, arrays };
+}
+
+/** So much of an array, and what is new. @param {any} before @param {number} kept @param {any} more */
+function grown(before, kept, more) {
+  const whole = new more.constructor(kept + more.length);
+  whole.set(before.subarray(0, kept));
+  whole.set(more, kept);
+  return whole;
+}
+
+/** The drawing a message tells of. @param {Message} message */
+export function drawingOf({ head, arrays }) {
   return {
     ...head,
     marks: marksOf(head.drawing, "", arrays),

@@ -181,3 +181,29 @@ export function poseAt(steps, count, share) {
     nib: steps.nibs[i],
   };
 }
+
+/** The last step drawn that comes so near to a place; -1 when none does.
+ * @param {any} steps @param {number} count @param {number} x @param {number} y @param {number} reach */
+export function stepNear(steps, count, x, y, reach) {
+  for (let i = count - 1; i >= 0; i--) {
+    if (steps.pens[i] !== PEN_JUMP && distanceTo(steps, i, x, y) <= reach) return i;
+  }
+  return -1;
+}
+
+/** @param {any} steps @param {number} i @param {number} x @param {number} y */
+function distanceTo(steps, i, x, y) {
+  let nearest = Infinity;
+  const pieces = steps.arcOf.has(i) ? 24 : 1;
+  let before = poseAt(steps, i, 1e-12);
+  for (let n = 1; n <= pieces && before; n++) {
+    const after = n === pieces ? { x: steps.points[2 * i], y: steps.points[2 * i + 1] } : poseAt(steps, i, n / pieces);
+    if (!after) break;
+    const [dx, dy] = [after.x - before.x, after.y - before.y];
+    const along = dx || dy ? ((x - before.x) * dx + (y - before.y) * dy) / (dx * dx + dy * dy) : 0;
+    const share = Math.min(Math.max(along, 0), 1);
+    nearest = Math.min(nearest, Math.hypot(before.x + share * dx - x, before.y + share * dy - y));
+    before = { ...before, ...after };
+  }
+  return nearest;
+}

@@ -27,19 +27,24 @@ const PALE = 0.12;
  * @typedef {{mark: Mark, vertex: number, at: number, length: number, isApart: boolean}} Part */
 
 /** @param {number} width @param {number} height */
-function newCanvas(width, height) {
+export function newCanvas(width, height) {
   const canvas = document.createElement("canvas");
   [canvas.width, canvas.height] = [width, height];
   return canvas;
 }
 
 /** @param {HTMLCanvasElement} canvas @returns {CanvasRenderingContext2D} */
-function contextOf(canvas) {
+export function contextOf(canvas) {
   return /** @type {CanvasRenderingContext2D} */ (canvas.getContext("2d"));
 }
 
-/** @param {Marks} marks */
-export function createPainter(marks) {
+/** No marks, for a painter that has none yet. @type {any} */
+const NOTHING = { steps: 0, order: [], lines: {}, areas: {}, styles: [] };
+
+/** A painter of marks; null for none. @param {Marks | null} wanted */
+export function createPainter(wanted) {
+  /** @type {Marks} */
+  const marks = wanted ?? NOTHING;
   const { lines, areas, styles, order } = marks;
   const canvas = newCanvas(1, 1);
   const context = contextOf(canvas);
@@ -318,4 +323,34 @@ export function createPainter(marks) {
   }
 
   return { canvas, setView, show, layOn, choose };
+}
+
+/** How many times as many pixels, each way, a picture that stands still is painted with: a canvas takes few
+ * samples of the edges of small shapes. */
+const FINER = 4;
+
+/** Paint a whole sheet on a canvas, smoothly.
+ * @param {HTMLCanvasElement} canvas @param {any} drawing @param {number} scale pixels a unit
+ * @param {number} [steps] how many are painted; all without it */
+export function pictureOfSheet(canvas, drawing, scale, steps = drawing.marks.steps) {
+  const [width, height] = [drawing.width * scale, drawing.height * scale];
+  const whole = createPainter(drawing.marks);
+  whole.setView({ x: 0, y: 0, scale, width, height, ratio: FINER });
+  whole.show(steps);
+  const painted = newCanvas(whole.canvas.width, whole.canvas.height);
+  whole.layOn(contextOf(painted));
+  [canvas.width, canvas.height] = [Math.round(width), Math.round(height)];
+  const target = contextOf(canvas);
+  target.fillStyle = drawing.paper;
+  target.fillRect(0, 0, canvas.width, canvas.height);
+  target.drawImage(shrunk(painted, FINER / 2), 0, 0, canvas.width, canvas.height);
+}
+
+/** A canvas made smaller by halves, so that every pixel counts. @param {HTMLCanvasElement} canvas
+ * @param {number} factor a power of two */
+export function shrunk(canvas, factor) {
+  if (factor <= 1) return canvas;
+  const half = newCanvas(Math.ceil(canvas.width / 2), Math.ceil(canvas.height / 2));
+  contextOf(half).drawImage(canvas, 0, 0, half.width, half.height);
+  return shrunk(half, factor / 2);
 }

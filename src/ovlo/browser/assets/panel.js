@@ -1,12 +1,18 @@
 // @ts-check
 // What stands beside the picture: the program with its lines, the tree of its functions, and the findings.
 //
-//   const program = createProgram(element, drawing.source, (line) => light(line));
+//   const program = createProgram(element, (line) => show(line));
+//   program.take(drawing.source, drawing.steps.lines);
 //   program.light(7);
+
+/** @template {HTMLElement} T @param {string} id @returns {T} */
+export function part(id) {
+  return /** @type {T} */ (document.getElementById(id));
+}
 
 /** @template {keyof HTMLElementTagNameMap} K @param {K} tag @param {string} words @param {string} name
  * @returns {HTMLElementTagNameMap[K]} */
-function made(tag, words = "", name = "") {
+export function made(tag, words = "", name = "") {
   const element = document.createElement(tag);
   element.textContent = words;
   if (name) element.className = name;
@@ -14,29 +20,44 @@ function made(tag, words = "", name = "") {
 }
 
 /** The program, a line of it a button that lights what it drew.
- * @param {HTMLElement} list @param {{file: string, lines: [string, string][][]} | null} source
- * @param {Set<number>} drawing lines that drew something @param {(line: number) => void} chosen */
-export function createProgram(list, source, drawing, chosen) {
+ * @param {HTMLElement} list @param {(line: number) => void} chosen */
+export function createProgram(list, chosen) {
   /** @type {HTMLElement[]} */
-  const rows = [];
+  let rows = [];
   /** @type {HTMLElement | null} */
   let lit = null;
-  (source?.lines ?? []).forEach((pieces, i) => {
+  /** @type {unknown} */
+  let known = null;
+  let marked = "";
+
+  /** A line of the program. @param {[string, string][]} pieces @param {number} number @param {boolean} hasDrawn */
+  function rowOf(pieces, number, hasDrawn) {
     const row = made("li");
-    const holder = drawing.has(i + 1) ? made("button", "", "line") : made("span", "", "line");
+    const holder = hasDrawn ? made("button", "", "line") : made("span", "", "line");
     for (const [kind, words] of pieces) holder.append(made("span", words, kind));
     if (!pieces.length) holder.append("\u200b");
     if (holder instanceof HTMLButtonElement) {
       holder.type = "button";
-      holder.title = `Show what line ${i + 1} drew`;
-      holder.addEventListener("click", () => chosen(i + 1));
+      holder.title = `Show what line ${number} drew`;
+      holder.addEventListener("click", () => chosen(number));
     }
     row.append(holder);
-    rows.push(row);
-    list.append(row);
-  });
+    return row;
+  }
 
   return {
+    /** @param {{file: string, lines: [string, string][][]} | null} source
+     * @param {Int32Array | null} lines those the steps came from */
+    take(source, lines) {
+      const drawing = new Set(lines ?? []);
+      const marks = [...drawing].join();
+      if (source === known && marks === marked) return;
+      [known, marked, lit] = [source, marks, null];
+      rows = (source?.lines ?? []).map((pieces, i) => rowOf(pieces, i + 1, drawing.has(i + 1)));
+      const top = list.scrollTop;
+      list.replaceChildren(...rows);
+      list.scrollTop = top;
+    },
     /** Light the line that draws. @param {number} line */
     light(line) {
       const row = rows[line - 1] ?? null;
@@ -59,13 +80,15 @@ export function createProgram(list, source, drawing, chosen) {
 }
 
 /** The tree of functions; a switch shows one of them alone.
- * @param {HTMLElement} list @param {any[]} calls @param {string} unit
- * @param {(numbers: Set<number> | null) => void} chosen */
-export function createTree(list, calls, unit, chosen) {
+ * @param {HTMLElement} list @param {(numbers: Set<number> | null) => void} chosen */
+export function createTree(list, chosen) {
   /** @type {HTMLInputElement[]} */
-  const switches = [];
-  const top = Math.min(...calls.map((call) => call.depth), 0);
-  calls.forEach((call, i) => {
+  let switches = [];
+  /** @type {any[]} */
+  let known = [];
+
+  /** A call. @param {any} call @param {number} i @param {number} top @param {string} unit */
+  function rowOf(call, i, top, unit) {
     const row = made("li");
     row.style.paddingInlineStart = `${(call.depth - top) * 1.1}em`;
     const label = made("label");
@@ -73,22 +96,31 @@ export function createTree(list, calls, unit, chosen) {
     box.type = "checkbox";
     box.addEventListener("change", () => {
       switches.forEach((other) => (other.checked = other === box && box.checked));
-      chosen(box.checked ? within(calls, i) : null);
+      chosen(box.checked ? within(known, i) : null);
     });
     switches.push(box);
     const name = call.function === "<module>" ? "the script" : call.function;
     const counts = `${times(call.times, "call")}, ${times(call.steps, "step")}, ${round(call.drawn)} ${unit}`;
     label.append(box, made("span", name, "name"), made("span", counts, "counts"));
     row.append(label);
-    list.append(row);
-  });
+    return row;
+  }
+
   return {
+    /** @param {any[]} calls @param {string} unit */
+    take(calls, unit) {
+      [switches, known] = [[], calls];
+      const top = Math.min(...calls.map((call) => call.depth), 0);
+      list.replaceChildren(...calls.map((call, i) => rowOf(call, i, top, unit)));
+    },
     clear() {
       for (const box of switches) box.checked = false;
     },
+    /** The function that is shown alone; "" for none. @returns {string} */
+    chosen: () => known[switches.findIndex((box) => box.checked)]?.function ?? "",
     /** Show a function alone. @param {string} name */
     choose(name) {
-      const number = calls.findIndex((call) => call.function === name);
+      const number = known.findIndex((call) => call.function === name);
       if (number >= 0) switches[number].click();
     },
   };
@@ -114,6 +146,7 @@ export function round(value) {
 /** The findings, each a button that shows where it is; null when nobody looked for any.
  * @param {HTMLElement} list @param {any[] | null} findings @param {(finding: any) => void} chosen */
 export function createFindings(list, findings, chosen) {
+  list.replaceChildren();
   for (const finding of findings ?? []) {
     const row = made("li", "", finding.severity);
     const button = made("button", `${finding.rule}`, "finding");

@@ -1,15 +1,16 @@
 // @ts-check
 // When each step is drawn: so many seconds for all, or so many steps a second; it holds where the program paused.
 //
-//   const replay = createReplay(drawing.pauses, drawing.drawing.steps, (steps) => painter.show(steps));
+//   const replay = createReplay((steps) => painter.show(steps), () => told("playing began or ended"));
+//   replay.take(drawing.pauses, drawing.marks.steps);
 //   replay.play();
 
-/** @param {[number, number][]} pauses pairs of a step and the seconds to hold before it
- * @param {number} count @param {(steps: number, share: number) => void} show
- * @param {() => void} changed told when playing begins or ends */
-export function createReplay(pauses, count, show, changed) {
-  const holds = [...pauses].sort((a, b) => a[0] - b[0]);
-  const state = { steps: count, share: 0, isPlaying: false, isLooping: false, pace: count / 4 || 1 };
+/** @param {(steps: number, share: number) => void} show @param {() => void} changed told when playing begins or ends */
+export function createReplay(show, changed) {
+  /** Pairs of a step and the seconds to hold before it. @type {[number, number][]} */
+  let holds = [];
+  let count = 0;
+  const state = { steps: 0, share: 0, isPlaying: false, isLooping: false, pace: 1 };
   let last = 0;
   /** Seconds still to hold before the next step, or -1 when that is not known yet. */
   let held = -1;
@@ -24,7 +25,7 @@ export function createReplay(pauses, count, show, changed) {
   /** @param {number} now */
   function tick(now) {
     if (!state.isPlaying) return;
-    let seconds = Math.min((now - last) / 1000, 0.25);
+    const seconds = Math.min((now - last) / 1000, 0.25);
     last = now;
     advance(seconds);
     if (state.isPlaying) requestAnimationFrame(tick);
@@ -71,6 +72,15 @@ export function createReplay(pauses, count, show, changed) {
 
   return Object.assign(state, {
     goTo,
+    /** Another drawing, or one that has grown: at its end if the last one was, else where that one was.
+     * @param {[number, number][]} pauses @param {number} wanted how many steps it has */
+    take(pauses, wanted) {
+      const wasAtEnd = state.steps >= count && !state.isPlaying;
+      holds = [...pauses].sort((a, b) => a[0] - b[0]);
+      count = wanted;
+      if (wasAtEnd || state.steps > count) [state.steps, state.share] = [count, 0];
+      held = -1;
+    },
     play() {
       if (state.isPlaying || !count) return;
       if (state.steps >= count) goTo(0);

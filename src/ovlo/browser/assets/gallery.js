@@ -1,0 +1,35 @@
+// @ts-check
+// Small pictures to choose from: each a button with its values beneath.
+//
+//   const gallery = createGallery(list);
+//   gallery.add(drawing, "sides=5", () => take(5));
+
+import { pictureOfSheet } from "./paint.js";
+import { made } from "./panel.js";
+
+/** Pixels across of a small picture. */
+const WIDE = 150;
+
+/** @param {HTMLElement} list */
+export function createGallery(list) {
+  return {
+    /** @param {any} drawing null for one that could not be drawn @param {string} caption @param {() => void} chosen */
+    add(drawing, caption, chosen) {
+      const [row, button, canvas] = [made("li"), made("button", "", "small"), document.createElement("canvas")];
+      button.type = "button";
+      button.addEventListener("click", chosen);
+      if (drawing) {
+        pictureOfSheet(canvas, drawing, (WIDE * (window.devicePixelRatio || 1)) / drawing.width);
+        canvas.style.aspectRatio = `${drawing.width} / ${drawing.height}`;
+        button.append(canvas);
+      }
+      button.append(made("span", caption));
+      row.append(button);
+      list.append(row);
+      return row;
+    },
+    clear() {
+      list.replaceChildren();
+    },
+  };
+}
