@@ -27,6 +27,7 @@ from ovlo.render.page import Page, mark_boxes
 
 if TYPE_CHECKING:
     from ovlo.core.values.finding import Finding
+    from ovlo.program.loading import AnyDrawing
     from ovlo.render.formats.animation import Pace
 
 
@@ -145,21 +146,31 @@ def check(sheet: Sheet) -> list[Finding]:
     return findings(sheet, eyes)
 
 
-def live(target: str, values: dict[str, str], seed: int | None) -> None:
-    """Open the live window on a drawing in a file."""
-    from ovlo.live.session import Session
-    from ovlo.live.worker import Request
+def live(drawing: AnyDrawing, values: dict[str, object], seed: int | None) -> None:
+    """Explore a drawing in the browser, or in a notebook's cell."""
+    from ovlo.browser import notebook
 
-    Session(Request(target, values, seed)).run()
+    if notebook.is_running():
+        notebook.live(drawing, drawing._complete(values), seed)
+        return
+    from ovlo.browser.session import explore
+    from ovlo.program.drawing import source_file
+    from ovlo.program.parameters import shown
+
+    target = f"{source_file(drawing._function)}:{drawing._name}"
+    explore(target, {name: shown(value) for name, value in values.items()}, seed)
 
 
 def show(sheet: Sheet, seconds: float, at_once: bool, wait: bool, pointer: bool) -> None:
-    """Replay a sheet in a window, or display it in a notebook."""
-    from ovlo.live import notebook
+    """Replay a sheet in the browser, or in a notebook's cell."""
+    from ovlo.browser import notebook
 
+    start: dict[str, object] = {"overlays": ("pointer",) if pointer else ()}
+    if not at_once:
+        start["play"] = {"seconds": seconds, "loops": 1}
     if notebook.is_running():
-        notebook.display(sheet, wait)
+        notebook.display(sheet, findings_of(sheet), start, wait)
         return
-    from ovlo.live.window import show_sheet
+    from ovlo.browser.showing import show_sheet
 
-    show_sheet(sheet, seconds, at_once, wait, pointer)
+    show_sheet(sheet, findings_of(sheet) if wait else None, start, wait)

@@ -21,6 +21,7 @@ from ovlo.core.paint.order import paint_order
 from ovlo.core.paint.outlines import Outline, borders, strokes
 from ovlo.core.paint.stretch import Parts
 from ovlo.core.sheet.motif import default_pointer
+from ovlo.core.sheet.nib import Recording
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.sheet.step_table import CallRow, call_rows, turns_before
 from ovlo.core.trail.columns import FILL_RULES, Columns, Style, Text
@@ -37,14 +38,39 @@ TYPES = {"f8": "Float64Array", "i4": "Int32Array", "u1": "Uint8Array"}
 """What arrays are in the page; the page's machine and ours both put the lowest byte first."""
 
 
+Nibs = Sequence[tuple[tuple[float, float, float], Recording | None]]
+"""The pose and the pointer of each nib."""
+
+
 def message(
     sheet: Sheet, findings: Sequence[Finding] | None = (), start: dict[str, Any] | None = None
 ) -> bytes:
-    """A drawing with all that is known of it; `findings` are None when nobody looked for any.
+    """A drawing with all that is known of it; see `parts`."""
+    return packed(*parts(sheet, findings, start))
 
-    `start` says how the page begins: what `fit`, `overlays`, `only` and `play` are.
+
+def parts(
+    sheet: Sheet,
+    findings: Sequence[Finding] | None = (),
+    start: dict[str, Any] | None = None,
+    columns: Columns | None = None,
+    nibs: Nibs | None = None,
+) -> tuple[dict[str, Any], Arrays]:
+    """The head and the arrays of a drawing's message.
+
+    Parameters
+    ----------
+    findings : sequence of Finding or None
+        None when nobody looked for any.
+    start : dict
+        How the page begins: what `fit`, `overlays`, `only`, `play` and `follows` are.
+    columns, nibs
+        What is drawn, and the nibs, where they are read beside a program that goes on drawing.
     """
-    columns, origins = sheet._columns, sheet._origins
+    columns = sheet._columns if columns is None else columns
+    if nibs is None:
+        nibs = [((nib.pose.x, nib.pose.y, nib.pose.heading), nib.pointer) for nib in sheet.nibs]
+    origins = sheet._origins
     arrays: Arrays = {}
     head: dict[str, Any] = {
         "version": VERSION,
@@ -59,8 +85,8 @@ def message(
         "parameters": {name: plain(value) for name, value in sheet.parameters.items()},
         "seed": sheet.seed if sheet.dice._is_used else None,
         "drawing": _marks(columns, "", arrays),
-        "pointers": _pointers(sheet, arrays),
-        "poses": [[pose.x, pose.y, pose.heading] for pose in (nib.pose for nib in sheet.nibs)],
+        "pointers": _pointers(nibs, arrays),
+        "poses": [list(pose) for pose, _ in nibs],
         "pauses": columns.pauses.tolist(),
         "findings": None if findings is None else [_finding(one) for one in findings],
         "start": start or {},
@@ -72,22 +98,31 @@ def message(
         head["source"] = source_of(origins)
         arrays["lines"] = _lines_of(origins)
         arrays["calls"] = _call_numbers(origins)
-    return packed(head, arrays)
+    return head, arrays
 
 
-def packed(head: dict[str, Any], arrays: Arrays) -> bytes:
-    """A head and arrays as bytes."""
+def packed(head: dict[str, Any], arrays: Arrays, before: Arrays | None = None) -> bytes:
+    """A head and arrays as bytes; of arrays that begin as those sent before, only the rest."""
     parts, offset, places = [], 0, {}
     for name, array in arrays.items():
         kind = array.dtype.str[1:]
-        data = np.ascontiguousarray(array, f"<{kind}").tobytes()
-        places[name] = [TYPES[kind], offset, array.size]
+        flat = np.ascontiguousarray(array, f"<{kind}").ravel()
+        kept = _same(flat, before[name].ravel()) if before and name in before else 0
+        data = flat[kept:].tobytes()
+        places[name] = [TYPES[kind], offset, flat.size - kept, *([kept] if kept else [])]
         data += bytes(-len(data) % 8)
         parts.append(data)
         offset += len(data)
     text = json.dumps(head | {"arrays": places}, ensure_ascii=False, separators=(",", ":")).encode()
     text += b" " * (-(len(text) + 4) % 8)
     return b"".join([len(text).to_bytes(4, "little"), text, *parts])
+
+
+def _same(array: NDArray[Any], before: NDArray[Any]) -> int:
+    """How many numbers two arrays have in common from their beginning."""
+    count = min(len(array), len(before))
+    differing = np.flatnonzero(array[:count] != before[:count])
+    return int(differing[0]) if len(differing) else count
 
 
 # ── what is drawn ─────────────────────────────────────────────────────────────────────────────────────────
@@ -178,12 +213,11 @@ def _shape(shape: tuple[str, str, str, str], number: int, prefix: str, arrays: A
 _BLACK = Style().ink
 
 
-def _pointers(sheet: Sheet, arrays: Arrays) -> list[dict[str, Any] | None]:
+def _pointers(nibs: Nibs, arrays: Arrays) -> list[dict[str, Any] | None]:
     """What shows where each nib is; one of Ovlo's own is as large at every zoom."""
     default = default_pointer()
     found: list[dict[str, Any] | None] = []
-    for number, nib in enumerate(sheet.nibs):
-        pointer = nib.pointer
+    for number, (_, pointer) in enumerate(nibs):
         if pointer is None:
             found.append(None)
             continue

@@ -31,7 +31,7 @@ from ovlo.core.values.colour import Colour
 from ovlo.core.values.dice import fresh_seed
 from ovlo.core.values.errors import BadType, BadUse, BadValue, OvloError
 from ovlo.core.values.sealed import Sealed
-from ovlo.program.parameters import check_names, checked, parameters_of, shown
+from ovlo.program.parameters import check_names, checked, parameters_of
 from ovlo.program.shortcuts import checked_shortcut
 
 P = ParamSpec("P")
@@ -148,7 +148,7 @@ class Drawing(Sealed, Generic[P, R]):
         pointer: bool = False,
         **values: object,
     ) -> None:
-        """Draw on a new sheet and watch it in a window, with the line each step comes from.
+        """Draw on a new sheet and watch it in the browser, with the line each step comes from.
 
         See `run` and `Sheet.show`.
         """
@@ -158,7 +158,7 @@ class Drawing(Sealed, Generic[P, R]):
         sheet.show(seconds, steps_per_second, at_once, wait, pointer)
 
     def live(self, *, seed: int | None = None, **values: object) -> None:
-        """Open a window with a control for each parameter; the picture follows them, and the saved file.
+        """Open a page with a control for each parameter; the picture follows them, and the saved file.
 
         Parameters
         ----------
@@ -169,15 +169,15 @@ class Drawing(Sealed, Generic[P, R]):
 
         Raises
         ------
-        NoDisplay
-            When there is no screen.
+        NoBrowser
+            When no browser can be opened.
         BadUse
             When the drawing is not in a file that can be run again.
         """
         unsaved.is_used(self)
+        self._complete(values)
         if current_host() is None:
-            settings = {name: shown(value) for name, value in self._complete(values).items()}
-            outlets().live(f"{source_file(self._function)}:{self._name}", settings, seed)
+            outlets().live(self, values, seed)
 
     def vary(self, *, fit_each: bool = False, overlay: str | Iterable[str] = (), **ranges: object) -> Sheet:
         """Draw every combination of some values into one captioned contact sheet.
@@ -255,7 +255,7 @@ def drawing(
     unit : "px" or "mm"
         What lengths are counted in.
     shortcut : str, optional
-        A key that draws it in the window of `ovlo live`, where a file has several drawings.
+        A key that draws it in the page of `ovlo live`, where a file has several drawings.
 
     Returns
     -------
@@ -265,7 +265,7 @@ def drawing(
     Raises
     ------
     BadValue, BadType
-        When the sheet cannot be made, the function takes no nib, or the window itself uses the key.
+        When the sheet cannot be made, the function takes no nib, or the page itself uses the key.
 
     Examples
     --------

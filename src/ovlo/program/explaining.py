@@ -174,6 +174,7 @@ def _endless(frames: traceback.StackSummary) -> str:
 
 
 @lru_cache(maxsize=256)
+@lru_cache(maxsize=4096)
 def is_users(filename: str) -> bool:
     """Whether a file is the user's own: not of Ovlo, Python, or an installed library."""
     if filename.startswith("<"):

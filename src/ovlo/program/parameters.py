@@ -171,6 +171,23 @@ class Parameter:
         return f"{self.kind.name}, {self.span}" if self.span is not None else self.kind.name
 
     @property
+    def reach(self) -> tuple[float, float]:
+        """From where to where a number may be dragged: its span, or a range around its default."""
+        if self.span is not None:
+            return self.span.low, self.span.high
+        default = self.default if isinstance(self.default, int | float) else 0
+        if default == 0:
+            return (0, 10) if self.kind.name == "whole number" else (-100, 100)
+        return (0, 2 * default) if default > 0 else (2 * default, 0)
+
+    @property
+    def step(self) -> float | None:
+        """What a number is moved by; None for anything."""
+        if self.span is not None and self.span.step is not None:
+            return self.span.step
+        return 1 if self.kind.name == "whole number" else None
+
+    @property
     def shown_default(self) -> str:
         """The default as it would be typed."""
         return "" if self.default is MISSING else shown(self.default)

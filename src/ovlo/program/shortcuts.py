@@ -1,4 +1,4 @@
-"""Keys: those the window uses, and those that drawings are given.
+"""Keys: those the page uses, and those that drawings are given.
 
 check_shortcuts(drawings)
 """
@@ -10,32 +10,19 @@ from collections.abc import Iterable
 from ovlo.core.values import arguments
 from ovlo.core.values.errors import BadType, BadValue
 
-WINDOW_KEYS = {
+PAGE_KEYS = {
     " ": "play or pause",
-    "right": "one step on",
-    "left": "one step back",
-    "home": "back to the beginning",
-    "end": "all of it at once",
-    "+": "faster",
-    "-": "slower",
-    "0": "see the whole sheet",
-    "1": "grid",
-    "2": "axes",
-    "3": "findings of the check",
-    "4": "numbers of steps",
-    "5": "angles of corners",
-    "6": "where the nib ends",
-    "s": "save what is seen",
-    "r": "other chance (live)",
-    "c": "the values as a command line (live)",
-    "x": "stop the program (live)",
+    "+": "closer",
+    "-": "farther",
+    "0": "the whole sheet",
+    "9": "all that is drawn",
     "?": "these keys",
 }
-"""What each key does in the window."""
+"""What each key of one character does in the page."""
 
 
 def checked_shortcut(key: object) -> str:
-    """A key for a drawing: one character that the window does not use; "" for none."""
+    """A key for a drawing: one character that the page does not use; "" for none."""
     if key is None:
         return ""
     if not isinstance(key, str):
@@ -44,9 +31,9 @@ def checked_shortcut(key: object) -> str:
         raise BadValue(
             f"drawing: shortcut must be a single character such as 'k', not {arguments.brief(key)}."
         )
-    if key in WINDOW_KEYS:
+    if key in PAGE_KEYS:
         raise BadValue(
-            f"drawing: the window itself uses the key {key!r} ({WINDOW_KEYS[key]}); choose another shortcut."
+            f"drawing: the page itself uses the key {key!r} ({PAGE_KEYS[key]}); choose another shortcut."
         )
     return key
 

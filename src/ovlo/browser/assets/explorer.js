@@ -25,8 +25,10 @@ export function createExplorer(player) {
   const gallery = /** @type {HTMLDialogElement} */ (part("gallery"));
   const question = /** @type {HTMLDialogElement} */ (part("question"));
 
+  /** Ask for the picture; a seed is given once, and kept over there. */
   function draw() {
     send({ do: "values", values: form.values(), seed });
+    seed = null;
   }
 
   /** Take values and a seed, as they were once. @param {Record<string, string>} values @param {number | null} wanted */
@@ -42,7 +44,7 @@ export function createExplorer(player) {
     form(told) {
       part("explore").hidden = part("live").hidden = false;
       if (told.chosen !== chosen) kept.clear();
-      [chosen, seed] = [told.chosen, told.seed];
+      chosen = told.chosen;
       const about = told.drawings.find((/** @type {any} */ one) => one.name === chosen);
       form.take(about?.parameters ?? [], told.values);
       const choosers = told.drawings.map((/** @type {any} */ one) => chooser(one));

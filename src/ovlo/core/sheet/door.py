@@ -44,8 +44,8 @@ class Outlets(Protocol):
     def check(self, sheet: Sheet) -> list[Finding]:
         """What the rules of a check come upon."""
 
-    def live(self, target: str, values: dict[str, str], seed: int | None) -> None:
-        """Explore a drawing in a file."""
+    def live(self, drawing: object, values: dict[str, object], seed: int | None) -> None:
+        """Explore a drawing."""
 
     def save_motif(self, motif: Motif, path: str | PathLike[str], scale: float) -> None:
         """Write a motif's picture."""

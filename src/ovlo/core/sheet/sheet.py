@@ -347,8 +347,8 @@ class Sheet(Sealed):
 
         Raises
         ------
-        NoDisplay
-            When there is no screen to show it on.
+        NoBrowser
+            When no browser can be opened.
         BadValue
             When the replay would take no time, or both paces are given.
         """

@@ -63,13 +63,19 @@ def grown(growths: Iterable[Growth]) -> Store:
     """The store that some growths, the first with all there was, make."""
     store = Store()
     for growth in growths:
-        if growth.is_anew:
-            store = Store()
-        for name, rows in growth.rows.items():
-            getattr(store, name).append(rows)
-        store.pieces += growth.pieces
-        store.texts += growth.texts
-        for style in growth.styles:
-            store.styles[style] = len(store.styles)
-        store.places.frombytes(growth.places)
+        store = grown_by(store, growth)
+    return store
+
+
+def grown_by(store: Store, growth: Growth) -> Store:
+    """A store with what came since; another one when all before is gone."""
+    if growth.is_anew:
+        store = Store()
+    for name, rows in growth.rows.items():
+        getattr(store, name).append(rows)
+    store.pieces += growth.pieces
+    store.texts += growth.texts
+    for style in growth.styles:
+        store.styles[style] = len(store.styles)
+    store.places.frombytes(growth.places)
     return store

@@ -59,8 +59,8 @@ class CannotWrite(FileTrouble):
     _exit_status = 1
 
 
-class NoDisplay(OvloError, RuntimeError):
-    """There is no screen to show a window on."""
+class NoBrowser(OvloError, RuntimeError):
+    """There is no browser to show a page in."""
 
     _exit_status = 1
 

@@ -10,6 +10,7 @@ interpreter, or the process is killed, another process reads them.
 
 from __future__ import annotations
 
+import atexit
 import os
 import pickle
 import shutil
@@ -82,6 +83,13 @@ def clear_leftovers() -> None:
     """Take away the folders of processes of ours that were killed."""
     for path in left_over(Path(tempfile.gettempdir()), PREFIX):
         shutil.rmtree(path, ignore_errors=True)
+
+
+def lasting_folder() -> Path:
+    """A folder for this process alone, taken away when it ends."""
+    folder = Path(tempfile.mkdtemp(prefix=f"{PREFIX}{os.getpid()}-"))
+    atexit.register(shutil.rmtree, folder, ignore_errors=True)
+    return folder
 
 
 @contextmanager
