@@ -254,3 +254,17 @@ def test_findings_of_one_line_are_one(program):
     body = "for x in range(5):\n    nib.travel_to(60 * x - 150, 0)\n    loop(nib, 3, 20 + x, 60)"
     (one,) = checked(program, script(body)).check()
     assert (one.rule, one.count) == ("turns-miss-360", 5)
+
+
+def test_no_contrast_names_what_was_beneath_when_the_mark_was_made():
+    sheet = Sheet(200, 160, paper="transparent")
+    nib = sheet.new_nib()
+    nib.rectangle(90, 60, fill="navy", outline=False)
+    nib.ink = "#000082"
+    # The letters are on the sail; the nib was beside it, where nothing is known of what lies beneath.
+    nib.travel_to(-45.9, 0)
+    nib.text("bow", 20)
+    found = [one.message for one in sheet.check() if one.rule == "no-contrast"]
+    assert found == ["The words 'bow' cannot be told from what lies beneath: #000082 on #000080."]
+    nib.rectangle(20, 9, fill="gold", outline=False)
+    assert "on #000080" in next(one.message for one in sheet.check() if one.rule == "no-contrast")

@@ -58,9 +58,10 @@ class Seen:
         self._positions = np.full(len(painting.strokes), -1)
         self._waiting: list[int] = []
         self._is_waited_for = np.zeros(self._shape, bool)
-        self._alike_pieces: list[int] = []
+        # What cannot be told from what lies beneath, with the colour of that.
+        self._alike_pieces: dict[int, Colour] = {}
         self._alike_areas: list[tuple[Mark, Colour]] = []
-        self._alike_texts: list[Text] = []
+        self._alike_texts: list[tuple[Text, Colour]] = []
         self._paint()
 
     def _to_pixels(self, points: Floats) -> Floats:
@@ -71,8 +72,8 @@ class Seen:
         """Look at every mark, and paint the areas, from the lowest mark up."""
         for position, mark in enumerate(self._painting.marks):
             if isinstance(mark, Text):
-                if self._is_alike_text(mark):
-                    self._alike_texts.append(mark)
+                if (beneath := self._beneath_alike(mark)) is not None:
+                    self._alike_texts.append((mark, beneath))
                 continue
             if mark.fill is not None:
                 self._paint_area(position, mark, mark.fill)
@@ -147,7 +148,9 @@ class Seen:
         beneath = self._colours[y, x]
         laid = beneath + ink[:, 3:] * (ink[:, :3] - beneath)
         firsts = np.flatnonzero(np.diff(piece, prepend=-1))
-        self._alike_pieces += piece[firsts[_unlikeness_of(beneath, laid, firsts) < ALIKE]].tolist()
+        alike = firsts[_unlikeness_of(beneath, laid, firsts) < ALIKE]
+        for number, colour in zip(piece[alike].tolist(), beneath[alike].tolist(), strict=True):
+            self._alike_pieces[number] = Colour(*colour)
 
     def _is_on(self, x: Ints, y: Ints) -> NDArray[np.bool_]:
         height, width = self._shape
@@ -160,11 +163,13 @@ class Seen:
         on = self._is_on(x, y)
         return x[on], y[on]
 
-    def _is_alike_text(self, text: Text) -> bool:
+    def _beneath_alike(self, text: Text) -> Colour | None:
+        """What lies beneath a text that cannot be told from it; None where it can."""
         x, y = self._points_of(text)
         beneath = self._colours[y, x]
         laid = beneath + text.ink.opacity * (np.array(text.ink._rgb, np.float32) - beneath)
-        return bool(len(x)) and bool(_unlikeness_of(beneath, laid, np.zeros(1, int))[0] < ALIKE)
+        is_alike = bool(len(x)) and bool(_unlikeness_of(beneath, laid, np.zeros(1, int))[0] < ALIKE)
+        return Colour(*beneath[0].tolist()) if is_alike else None
 
     # ── what there is to say ──────────────────────────────────────────────────────────────────────────────
 
@@ -173,7 +178,7 @@ class Seen:
         lines = self._painting.strokes
         areas_of_pieces = self._area_of_steps[lines.piece_steps] if len(lines) else np.empty(0, int)
         alike = np.zeros(len(lines.piece_steps), bool)
-        alike[self._alike_pieces] = True
+        alike[list(self._alike_pieces)] = True
         told = np.zeros(len(alike), bool)
         for mark, beneath in self._alike_areas:
             area = self._area_of(mark)
@@ -196,7 +201,7 @@ class Seen:
             first = int(lines.moves[piece])
             middle = lines.vertices[first : first + 2].mean(axis=0)
             ink = self._columns.styles[self._lines.style_of_piece[piece]].ink
-            beneath = self._beneath(middle)
+            beneath = self._alike_pieces[piece]
             yield Found(
                 f"This line cannot be told from what lies beneath: {ink.css} on {beneath.hex}.",
                 _other_colour(beneath, "the nib", "ink"),
@@ -205,8 +210,7 @@ class Seen:
                 (),
                 "line",
             )
-        for text in self._alike_texts:
-            beneath = self._beneath(np.array([text.x, text.y]))
+        for text, beneath in self._alike_texts:
             yield Found(
                 f"The words {text.words!r} cannot be told from what lies beneath: "
                 f"{text.ink.css} on {beneath.hex}.",
@@ -319,12 +323,6 @@ class Seen:
     def _steps_of(self, area: int) -> tuple[int, ...]:
         """The steps that border an area."""
         return tuple(np.flatnonzero(self._area_of_steps == area).tolist())
-
-    def _beneath(self, place: Floats) -> Colour:
-        height, width = self._shape
-        x, y = np.floor(self._to_pixels(place)).astype(int)
-        red, green, blue = self._colours[min(max(y, 0), height - 1), min(max(x, 0), width - 1)].tolist()
-        return Colour(red, green, blue)
 
 
 def _unlikeness_of(beneath: NDArray[np.float32], laid: NDArray[np.float32], firsts: Ints) -> Floats:
