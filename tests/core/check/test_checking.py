@@ -261,10 +261,10 @@ def test_no_contrast_names_what_was_beneath_when_the_mark_was_made():
     nib = sheet.new_nib()
     nib.rectangle(90, 60, fill="navy", outline=False)
     nib.ink = "#000082"
-    # The letters are on the sail; the nib was beside it, where nothing is known of what lies beneath.
-    nib.travel_to(-45.9, 0)
-    nib.text("bow", 20)
+    # The letters are on the sail; the nib was above it, where nothing is known of what lies beneath.
+    nib.travel_to(0, 32)
+    nib.text("oo", 24, baseline="hanging")
     found = [one.message for one in sheet.check() if one.rule == "no-contrast"]
-    assert found == ["The words 'bow' cannot be told from what lies beneath: #000082 on #000080."]
-    nib.rectangle(20, 9, fill="gold", outline=False)
+    assert found == ["The words 'oo' cannot be told from what lies beneath: #000082 on #000080."]
+    nib.rectangle(9, 9, fill="gold", outline=False)
     assert "on #000080" in next(one.message for one in sheet.check() if one.rule == "no-contrast")
