@@ -85,7 +85,7 @@ def served(chromium: Any, tmp_path: Path) -> Iterator[Callable[..., Served]]:
     opener.write_text(f'#!/bin/sh\necho "$1" > {asked}.part && mv {asked}.part {asked}\n')
     opener.chmod(0o755)
 
-    def start(*command: object) -> Served:
+    def start(*command: object, waits: bool = True) -> Served:
         asked.unlink(missing_ok=True)
         process = subprocess.Popen(
             [*map(str, command)],
@@ -103,7 +103,8 @@ def served(chromium: Any, tmp_path: Path) -> Iterator[Callable[..., Served]]:
         chromium.get("about:blank")
         chromium.get(asked.read_text().strip())
         page.until(lambda page: page.browser.execute_script("return Boolean(window.ovlo)"))
-        chromium.execute_async_script("ovlo.ready.then(() => arguments[0](), arguments[0])")
+        if waits:
+            chromium.execute_async_script("ovlo.ready.then(() => arguments[0](), arguments[0])")
         return page
 
     yield start

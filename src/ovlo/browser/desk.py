@@ -94,7 +94,6 @@ class _Desk:
 
     def _drawn(self, request: Draw) -> Answer:
         program = load(request.target)
-        self._note_files(program)
         if not program.declares:
             self._forget()
             outcome = run_program(program, {}, request.seed, request.limits, traced=True)

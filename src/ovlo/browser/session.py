@@ -278,6 +278,7 @@ class Session:
         if answer.seed is None:
             answer = replace(answer, seed=self._last.seed if answer.trouble else None)
         self._last = answer
+        self._watch.is_anxious = bool(answer.trouble)
         self._watch.look_at({self._path.resolve(), *map(Path, answer.files)})
         form = {
             "kind": "form",
@@ -301,6 +302,8 @@ class _Watch:
 
     def __init__(self, changed: Callable[[], object]) -> None:
         self._changed = changed
+        self.is_anxious = False
+        """Whether any program beside the files may be what matters: after an error in what they import."""
         self._files: set[Path] = set()
         self._folders: set[Path] = set()
         self._ended = threading.Event()
@@ -324,5 +327,8 @@ class _Watch:
 
         # Most of what an editor does to a file is done within 20 ms.
         for changes in watch(*folders, stop_event=ended, debounce=100, step=20, recursive=False):
-            if any(Path(changed).resolve() in self._files for _, changed in changes):
+            if any(self._is_meant(Path(changed)) for _, changed in changes):
                 self._changed()
+
+    def _is_meant(self, file: Path) -> bool:
+        return file.resolve() in self._files or (self.is_anxious and file.suffix == ".py")

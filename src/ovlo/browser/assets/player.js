@@ -61,7 +61,8 @@ export function createPlayer() {
     document.title = title;
     part("title").textContent = title;
     part("description").textContent = drawing.description;
-    const values = Object.entries(drawing.parameters).map(([name, value]) => `${name}=${value}`);
+    const words = (/** @type {unknown} */ value) => (value === true ? "yes" : value === false ? "no" : value);
+    const values = Object.entries(drawing.parameters).map(([name, value]) => `${name}=${words(value)}`);
     if (drawing.seed !== null) values.push(`seed=${drawing.seed}`);
     part("values").textContent = values.join(", ");
     part("canvas").setAttribute("aria-label", [title, drawing.description].filter(Boolean).join(". "));
