@@ -132,7 +132,7 @@ def test_a_saved_file_brings_its_new_defaults_parameters_and_errors(live, progra
     page.until(lambda page: "sides=6" in values(page) and "side=20" in values(page))
     assert page.part("value-sides").get_attribute("value") == "6"
     program(KITE.replace("nib.forward(60)", "nib.foward(60)"))
-    page.until(lambda page: "line 20" in page.part("trouble").text and "forward" in page.part("trouble").text)
+    page.until(lambda page: "line 18" in page.part("trouble").text and "forward" in page.part("trouble").text)
     program(KITE.replace("has_tail: bool = True", "gap: float = 7").replace("if has_tail", "if gap"))
     page.until(lambda page: page.browser.find_elements(By.ID, "value-gap"))
     program("def kite(nib:")
