@@ -9,7 +9,7 @@ import sys
 from collections.abc import Iterable
 from os import PathLike
 from pathlib import Path
-from typing import TYPE_CHECKING, TypedDict, Unpack
+from typing import TYPE_CHECKING, TypedDict, Unpack, cast
 
 import numpy as np
 from numpy.typing import NDArray
@@ -28,6 +28,7 @@ from ovlo.render.page import Page, mark_boxes
 if TYPE_CHECKING:
     from ovlo.core.values.finding import Finding
     from ovlo.program.loading import AnyDrawing
+    from ovlo.render.additions.contact import Cell
     from ovlo.render.formats.animation import Pace
 
 
@@ -72,9 +73,11 @@ def as_bytes(sheet: Sheet, suffix: str, **how: Unpack[How]) -> bytes:
 
 def _page(sheet: Sheet, how: How) -> bytes:
     """The page that replays a sheet; it stands still at first."""
-    from ovlo.browser.file import page_of_sheet
+    from ovlo.browser.file import page_of_cells, page_of_sheet
     from ovlo.render.additions.overlays import checked_overlays
 
+    if sheet._cells:
+        return page_of_cells(cast("tuple[Cell, ...]", sheet._cells))
     if (scale := how.get("scale", 1)) != 1:
         raise BadValue(f"save: a page is as large as its window; a scale of {scale:g} means nothing there.")
     overlay = checked_overlays(how.get("overlay", ()), "save")

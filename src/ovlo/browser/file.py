@@ -8,10 +8,15 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import Any
 
-from ovlo.browser.message import message
+from ovlo.browser.message import message, packed, parts
 from ovlo.browser.page import page_of
 from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.values.errors import BadValue
 from ovlo.core.values.finding import Finding
+from ovlo.render.additions.contact import Cell
+
+LARGEST = 20_000_000
+"""Bytes of a page that holds many pictures."""
 
 
 def page_of_sheet(
@@ -39,3 +44,42 @@ def page_of_sheet(
     """
     start = {"fit": fit, "overlays": overlay, "only": only, "play": playing or None}
     return page_of(message(sheet, findings, start))
+
+
+def page_of_cells(cells: Sequence[Cell]) -> bytes:
+    """The page that holds the pictures of a contact sheet, with sliders that choose among them.
+
+    Raises
+    ------
+    BadValue
+        When they are too large for a page.
+    """
+    messages: list[bytes] = []
+    combinations: list[dict[str, Any]] = []
+    source = None
+    for cell in cells:
+        number = None
+        if cell.sheet is not None:
+            head, arrays = parts(cell.sheet, None)
+            # Said once, not with every picture.
+            source = source or head["source"]
+            number, head["source"] = len(messages), None
+            messages.append(packed(head, arrays))
+        combinations.append({"values": cell.values, "trouble": cell.trouble, "message": number})
+    parameters = [
+        {"name": name, "kind": "list", "allowed": "", "default": value, "choices": _values_of(name, cells)}
+        for name, value in cells[0].values.items()
+    ]
+    choices = {"parameters": parameters, "combinations": combinations, "source": source}
+    page = page_of(*messages, choices=choices)
+    if len(page) > LARGEST:
+        raise BadValue(
+            f"save: the page would have {len(page) / 1e6:.0f} MB; give fewer values, "
+            f"for at most {LARGEST // 1_000_000} MB."
+        )
+    return page
+
+
+def _values_of(name: str, cells: Sequence[Cell]) -> list[str]:
+    """The values of a parameter, in the order in which they come."""
+    return list(dict.fromkeys(cell.values[name] for cell in cells))

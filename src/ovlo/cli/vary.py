@@ -94,13 +94,15 @@ def vary(
     choices = varying.combinations(lists)
     common = fresh_seed() if seed is None else seed
     cells: list[Cell | None] = [None] * len(choices)
-    drawn = varying.draw_cells(program, given, choices, common, bounds, workers, names)
+    has_page = any(file.is_page for file in files)
+    drawn = varying.draw_cells(program, given, choices, common, bounds, workers, names, has_page)
     with progress(len(choices), "Drawing") as advance:
         for number, cell in drawn:
             cells[number] = cell
             advance(1)
     whole = [cell for cell in cells if cell is not None]
     sheet = contact_sheet(whole, _title(drawing._name, ranges, settings), fit_each, varying.grid_width(lists))
+    sheet._cells = tuple(whole) if has_page else ()
     for file in files:
         outlets.save(sheet, file.path, scale=scale)
     if "seed" not in lists and any(cell.used_dice for cell in whole):

@@ -58,7 +58,7 @@ def with_defaults(source: bytes, function: str, values: dict[str, str]) -> bytes
     encoding, _ = tokenize.detect_encoding(io.BytesIO(source).readline)
     mark = codecs.BOM_UTF8 if source.startswith(codecs.BOM_UTF8) else b""
     text = source.removeprefix(mark).decode("utf-8" if mark else encoding).encode()
-    tree = ast.parse(text)
+    tree = ast.parse(text.decode())
     places = _places(tree, function)
     changes = []
     for name, value in values.items():
@@ -130,7 +130,7 @@ def _replaced(text: bytes, changes: list[tuple[ast.expr, str]]) -> bytes:
 def _differ_only_there(tree: ast.Module, new: bytes, function: str, values: dict[str, str]) -> bool:
     """Whether two programs are the same but for the defaults of some parameters."""
     try:
-        other = ast.parse(new)
+        other = ast.parse(new.decode())
     except SyntaxError:
         return False
     for one in (tree, other):

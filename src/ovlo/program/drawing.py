@@ -31,7 +31,7 @@ from ovlo.core.values.colour import Colour
 from ovlo.core.values.dice import fresh_seed
 from ovlo.core.values.errors import BadType, BadUse, BadValue, OvloError
 from ovlo.core.values.sealed import Sealed
-from ovlo.program.parameters import check_names, checked, parameters_of
+from ovlo.program.parameters import MISSING, check_names, checked, parameters_of
 from ovlo.program.shortcuts import checked_shortcut
 
 P = ParamSpec("P")
@@ -104,6 +104,12 @@ class Drawing(Sealed, Generic[P, R]):
         function: Callable[..., R] = self._function
         function(sheet.new_nib(), **parameters)
         return sheet
+
+    def _repr_mimebundle_(self, include: object = None, exclude: object = None) -> dict[str, str]:
+        """What a notebook shows: the picture with all defaults, if every parameter has one."""
+        if any(parameter.default is MISSING for parameter in self._parameters.values()):
+            return {"text/plain": repr(self)}
+        return {"image/svg+xml": self.run()._repr_svg_(), "text/plain": repr(self)}
 
     def _read(self, settings: dict[str, str]) -> dict[str, Any]:
         """The values that texts, as typed on a command line, stand for."""
@@ -199,7 +205,7 @@ class Drawing(Sealed, Generic[P, R]):
         Raises
         ------
         BadValue, BadType
-            When there is no such parameter, a list is empty, or there are more than 400 combinations.
+            When there is no such parameter, a list is empty, or there are more than 500 combinations.
 
         Examples
         --------
@@ -218,7 +224,9 @@ class Drawing(Sealed, Generic[P, R]):
         varying.check_ranges(self, lists, f"{self._name}.vary")
         seed, names = fresh_seed(), checked_overlays(overlay, f"{self._name}.vary")
         cells = [varying.draw_cell(self, values, seed, names) for values in varying.combinations(lists)]
-        return contact_sheet(cells, f"{self._name}, varied", fit_each, varying.grid_width(lists))
+        sheet = contact_sheet(cells, f"{self._name}, varied", fit_each, varying.grid_width(lists))
+        sheet._cells = tuple(cells)
+        return sheet
 
 
 @overload

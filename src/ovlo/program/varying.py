@@ -26,7 +26,7 @@ from ovlo.program.processes.workers import Lost, done
 from ovlo.program.running import Keeping, Limits, run, run_program
 from ovlo.render.additions.contact import Cell, cell_picture
 
-MOST_CELLS = 400
+MOST_CELLS = 500
 MOST_ACROSS = 10
 
 SEED = Parameter("seed", KINDS[int])
@@ -143,9 +143,8 @@ def draw_cell(
     seed = values.get(SEED.name, common_seed)
     own = {name: value for name, value in values.items() if name != SEED.name}
     traced = "findings" in overlay
-    return _cell(
-        run(lambda: drawing.run(seed=seed, **own), seed, traced=traced, is_drawing=True), values, overlay
-    )
+    outcome = run(lambda: drawing.run(seed=seed, **own), seed, traced=traced, is_drawing=True)
+    return _cell(outcome, values, overlay, whole=True)
 
 
 def draw_cells(
@@ -156,8 +155,11 @@ def draw_cells(
     limits: Limits,
     workers: int,
     overlay: tuple[str, ...] = (),
+    whole: bool = False,
 ) -> Iterator[tuple[int, Cell]]:
     """Draw combinations of a program's values in worker processes; each with its number, as it is done.
+
+    With `whole`, cells keep their sheets, with the lines of the program that drew them.
 
     `settings` and `seed` are what all pictures share, so that they differ by their own values alone. A
     process that dies leaves what its picture was so far.
@@ -165,7 +167,7 @@ def draw_cells(
     clear_leftovers()
     with private_folder() as folder:
         jobs = [
-            Job(target, settings, values, seed, limits, overlay, str(folder / str(number)))
+            Job(target, settings, values, seed, limits, overlay, str(folder / str(number)), whole)
             for number, values in enumerate(choices)
         ]
         for number, cell in done(_draw_job, jobs, workers, limits.seconds):
@@ -183,15 +185,16 @@ class Job(NamedTuple):
     overlay: tuple[str, ...]
     folder: str
     """Where a long run keeps its picture."""
+    whole: bool
 
 
 def _draw_job(job: Job) -> Cell:
     texts = {name: shown(value) for name, value in job.values.items() if name != SEED.name}
     seed = job.values.get(SEED.name, job.seed)
-    traced = "findings" in job.overlay
+    traced = job.whole or "findings" in job.overlay
     Path(job.folder).mkdir()
     outcome = run_program(load(job.target), job.settings | texts, seed, job.limits, traced, _kept_in(job))
-    return _cell(outcome, job.values, job.overlay)
+    return _cell(outcome, job.values, job.overlay, job.whole)
 
 
 def _kept_in(job: Job) -> Keeping:
@@ -204,13 +207,14 @@ def _kept_in(job: Job) -> Keeping:
 def _lost_cell(job: Job, reason: str) -> Cell:
     """The cell of a job whose process did not hand it over, with what the process had kept."""
     sheet, count = kept(Path(job.folder))
-    return _cell(Outcome(sheet, count, reason, f"Stopped: {reason}."), job.values, job.overlay)
+    return _cell(Outcome(sheet, count, reason, f"Stopped: {reason}."), job.values, job.overlay, job.whole)
 
 
-def _cell(outcome: Outcome, values: dict[str, Any], overlay: tuple[str, ...]) -> Cell:
+def _cell(outcome: Outcome, values: dict[str, Any], overlay: tuple[str, ...], whole: bool) -> Cell:
     sheet = outcome.sheet
+    texts = {name: shown(value) for name, value in values.items()}
     if sheet is None:
-        return Cell(caption(values), None, trouble=outcome.brief, notices=outcome.notices)
+        return Cell(caption(values), None, trouble=outcome.brief, notices=outcome.notices, values=texts)
     chosen = (sheet.parameters.get(name) for name in values)
     return Cell(
         caption(values),
@@ -221,4 +225,6 @@ def _cell(outcome: Outcome, values: dict[str, Any], overlay: tuple[str, ...]) ->
         sheet.dice._is_used,
         tuple(value for value in chosen if isinstance(value, Colour)),
         outcome.notices,
+        texts,
+        sheet if whole else None,
     )

@@ -7,11 +7,13 @@ import { createForm } from "./form.js";
 import { createGallery } from "./gallery.js";
 import { part } from "./panel.js";
 
+const MOST_ACROSS = 8;
+
 /** @param {ReturnType<typeof import("./player.js").createPlayer>} player
  * @param {{parameters: import("./form.js").Parameter[], combinations: {values: Record<string, string>,
- *   trouble: string, message: number | null}[]}} choices
+ *   trouble: string, message: number | null}[], source: any}} choices
  * @param {(message: number) => Promise<any>} drawn */
-export function createChoices(player, { parameters, combinations }, drawn) {
+export function createChoices(player, { parameters, combinations, source }, drawn) {
   const all = /** @type {HTMLDialogElement} */ (part("gallery"));
   const gallery = createGallery(part("gallery-list"));
   const form = createForm(part("form"), choose);
@@ -25,7 +27,7 @@ export function createChoices(player, { parameters, combinations }, drawn) {
     part("trouble").textContent = found.trouble;
     part("trouble").hidden = !found.trouble;
     if (found.message === null) return;
-    const drawing = await drawn(found.message);
+    const drawing = { ...(await drawn(found.message)), source };
     if (mine === wanted) player.take(drawing);
   }
 
@@ -40,10 +42,14 @@ export function createChoices(player, { parameters, combinations }, drawn) {
     }
   }
 
+  // Of two parameters the one with more values runs along the rows.
+  const most = Math.max(...parameters.map((one) => one.choices.length));
+  if (parameters.length === 2 && most <= MOST_ACROSS) gallery.across(most);
   part("explore").hidden = false;
   part("show-all").hidden = false;
   part("show-all").addEventListener("click", () => all.showModal());
-  form.take(parameters, combinations[0].values);
+  form.take(parameters, {});
+  form.set(combinations[0].values);
   all.showModal();
-  fill();
+  return { first: fill() };
 }

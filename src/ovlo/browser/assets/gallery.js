@@ -31,5 +31,10 @@ export function createGallery(list) {
     clear() {
       list.replaceChildren();
     },
+    /** Lay so many pictures in a row. @param {number} count */
+    across(count) {
+      list.style.display = "grid";
+      list.style.gridTemplateColumns = `repeat(${count}, minmax(5rem, 1fr))`;
+    },
   };
 }

@@ -18,11 +18,11 @@ async function held(element) {
 
 async function begin() {
   const messages = [...document.querySelectorAll("script.message")];
+  const choices = part("choices").textContent?.trim();
+  if (choices) return createChoices(player, JSON.parse(choices), (number) => held(messages[number])).first;
   if (!messages.length) return createLink(player, createExplorer(player)).first;
   player.take(await held(messages[0]));
   player.begin();
-  const choices = part("choices").textContent?.trim();
-  if (choices) createChoices(player, JSON.parse(choices), (number) => held(messages[number]));
 }
 
 /** What scripts may use: `ovlo.ready` is fulfilled when the picture is there. */

@@ -156,6 +156,6 @@ export function createFindings(list, findings, chosen) {
     row.append(button, made("p", `${lines}${finding.message}`), made("p", `Mend: ${finding.mend}`, "mend"));
     list.append(row);
   }
-  if (!findings) list.append(made("li", "Not looked for in so long a drawing; ovlo check tells them."));
+  if (!findings) list.append(made("li", "Not looked for here; ovlo check tells them."));
   else if (!findings.length) list.append(made("li", "No findings."));
 }

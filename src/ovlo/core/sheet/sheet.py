@@ -86,6 +86,8 @@ class Sheet(Sealed):
         self._nibs: list[Nib] = []
         self._title = "" if host is None else host.title
         self._description = ""
+        self._cells: tuple[object, ...] = ()
+        """The pictures it was laid out from, if it is a contact sheet: its page shows each of them."""
         self._parameters: dict[str, object] = {}
         if host is not None:
             host.sheets.append(self)

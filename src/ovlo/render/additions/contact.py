@@ -8,7 +8,7 @@ A contact sheet is a sheet like any other, so every format can hold one.
 from __future__ import annotations
 
 import textwrap
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from math import ceil, sqrt
 
 from ovlo.core.paint.measures import MarkBoxes, widest_line
@@ -58,6 +58,10 @@ class Cell:
         The colours its caption names.
     notices : tuple of str
         What else there is to tell of its run.
+    values : dict of str to str
+        What it was drawn with, as text.
+    sheet : Sheet or None
+        The whole of it, where that is kept.
     """
 
     caption: str
@@ -68,6 +72,8 @@ class Cell:
     used_dice: bool = False
     swatches: tuple[Colour, ...] = ()
     notices: tuple[str, ...] = ()
+    values: dict[str, str] = field(default_factory=dict)
+    sheet: Sheet | None = None
 
 
 def contact_sheet(cells: list[Cell], title: str, fit_each: bool = False, across: int | None = None) -> Sheet:
