@@ -31,8 +31,9 @@ def page_of(*messages: bytes, choices: dict[str, Any] | None = None) -> bytes:
     """The page with the message of a drawing in it; with several, `choices` says how one is chosen."""
     held = "".join(f'<script type="text/plain" class="message">{_packed(one)}</script>' for one in messages)
     # In JSON "<" stands in strings alone, where it may be written by its number: nothing ends the element.
-    words = "" if choices is None else json.dumps(choices, ensure_ascii=False).replace("<", "\\u003c")
-    page = empty_page().replace("<!-- message -->", held).replace("<!-- choices -->", words)
+    words = json.dumps(choices, ensure_ascii=False).replace("<", "\\u003c")
+    chosen = "" if choices is None else f'<script type="text/plain" id="choices">{words}</script>'
+    page = empty_page().replace("<!-- choices -->", chosen).replace("<!-- message -->", held)
     return page.encode()
 
 

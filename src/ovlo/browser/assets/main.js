@@ -7,7 +7,6 @@ import { createPlayer } from "./player.js";
 import { createChoices } from "./choices.js";
 import { createExplorer } from "./explorer.js";
 import { createLink } from "./link.js";
-import { part } from "./panel.js";
 
 const player = createPlayer();
 
@@ -18,7 +17,7 @@ async function held(element) {
 
 async function begin() {
   const messages = [...document.querySelectorAll("script.message")];
-  const choices = part("choices").textContent?.trim();
+  const choices = document.getElementById("choices")?.textContent;
   if (choices) return createChoices(player, JSON.parse(choices), (number) => held(messages[number])).first;
   if (!messages.length) return createLink(player, createExplorer(player)).first;
   player.take(await held(messages[0]));
