@@ -9,6 +9,9 @@ import subprocess
 import sys
 import tempfile
 from pathlib import Path
+from typing import Any
+
+from selenium.webdriver.support.ui import WebDriverWait
 
 from ovlo import Sheet
 
@@ -52,40 +55,90 @@ def main() -> None:
         "0.75",
     ]
     subprocess.run([OVLO, *film, "-o", SCREENSHOTS / "first_kite.gif"], check=True, cwd=ROOT)
-    if shutil.which("xvfb-run"):
-        display = ["xvfb-run", "-a", "-s", "-screen 0 1280x800x24 -dpi 96"]
-        shots = [sys.executable, "docs/take_window_shots.py", SCREENSHOTS]
-        subprocess.run([*display, *shots], check=True, cwd=ROOT)
-    else:
-        print("xvfb-run is not installed: the pictures of the window stay as they are")
-    take_page_shot()
+    take_page_shots()
     os.chdir(ROOT)
     draw_page(ROOT / "docs" / "motifs.md", ROOT / "docs")
 
 
-def take_page_shot() -> None:
-    """The page of the harbour, half drawn, in a browser."""
+def take_page_shots() -> None:
+    """The page in a browser: as a file, light and dark, as variations, and exploring a program."""
     programs = shutil.which("chromium"), shutil.which("chromedriver")
     if None in programs:
-        print("chromium is not installed: the picture of the page stays as it is")
+        print("chromium is not installed: the pictures of the page stay as they are")
         return
     from selenium import webdriver
     from selenium.webdriver.chrome.service import Service
 
     with tempfile.TemporaryDirectory() as folder:
-        page = Path(folder) / "harbour.html"
-        subprocess.run([OVLO, "draw", "examples/harbour.py", "--seed", "4", "-o", page], check=True, cwd=ROOT)
         options = webdriver.ChromeOptions()
         options.binary_location = programs[0]
         switches = "--headless=new --no-sandbox --disable-gpu --disable-background-networking"
-        for option in (*switches.split(), f"--user-data-dir={folder}/profile", "--window-size=1280,900"):
+        for option in (*switches.split(), f"--user-data-dir={folder}/profile"):
             options.add_argument(option)
         browser = webdriver.Chrome(options=options, service=Service(programs[1]))
-        browser.get(f"{page.as_uri()}#step=1120")
+        size = {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False}
+        browser.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", size)
         browser.set_script_timeout(60)
-        browser.execute_async_script("ovlo.ready.then(() => requestAnimationFrame(arguments[0]))")
-        browser.save_screenshot(str(SCREENSHOTS / "page.png"))
-        browser.quit()
+        try:
+            _take_files(browser, Path(folder))
+            _take_live(browser)
+        finally:
+            browser.quit()
+
+
+def _take_files(browser: Any, folder: Path) -> None:
+    page, pages = folder / "harbour.html", folder / "kites.html"
+    subprocess.run([OVLO, "draw", "examples/harbour.py", "--seed", "4", "-o", page], check=True, cwd=ROOT)
+    values = ["--values", "sides=3..8", "--values", "size=40,70,100"]
+    subprocess.run([OVLO, "vary", "examples/kite_family.py", *values, "-o", pages], check=True, cwd=ROOT)
+    _take(browser, f"{page.as_uri()}#step=1120", "page")
+    dark = {"features": [{"name": "prefers-color-scheme", "value": "dark"}]}
+    browser.execute_cdp_cmd("Emulation.setEmulatedMedia", dark)
+    _take(browser, f"{page.as_uri()}#step=700", "page_dark")
+    browser.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": []})
+    _take(browser, pages.as_uri(), "vary_page")
+
+
+def _take_live(browser: Any) -> None:
+    """A kite explored: some values kept, others set."""
+    command = [OVLO, "live", "examples/kite_family.py", "--no-open"]
+    with subprocess.Popen(command, cwd=ROOT, stdout=subprocess.PIPE, text=True) as process:
+        try:
+            assert process.stdout is not None
+            browser.get(process.stdout.readline().split()[1])
+            for sides, is_kept in ((4, True), (3, True), (8, True), (6, False)):
+                _until(browser, "value-sides", "")
+                browser.execute_script(
+                    "const one = document.getElementById('value-sides'); one.value = arguments[0];"
+                    "one.dispatchEvent(new Event('input', { bubbles: true }));",
+                    sides,
+                )
+                _until(browser, "values", f"sides={sides},")
+                if is_kept:
+                    browser.find_element("id", "keep").click()
+            _shoot(browser, "live")
+        finally:
+            process.terminate()
+
+
+def _until(browser: Any, part: str, words: str) -> None:
+    """Wait until a part of the page is there and holds these words."""
+    WebDriverWait(browser, 20).until(
+        lambda page: any(words in one.text for one in page.find_elements("id", part))
+    )
+
+
+def _take(browser: Any, address: str, name: str) -> None:
+    browser.get("about:blank")
+    browser.get(address)
+    browser.execute_async_script("ovlo.ready.then(() => arguments[0]())")
+    _shoot(browser, name)
+
+
+def _shoot(browser: Any, name: str) -> None:
+    # What stands still is painted finer after a moment.
+    browser.execute_async_script("setTimeout(arguments[0], 900)")
+    browser.save_screenshot(str(SCREENSHOTS / f"{name}.png"))
 
 
 def draw_page(page: Path, folder: Path) -> list[Path]:

@@ -329,9 +329,9 @@ class Sheet(Sealed):
         wait: bool = True,
         pointer: bool = False,
     ) -> None:
-        """Watch the drawing in a window, as it was drawn; run by `ovlo`, do nothing.
+        """Watch the drawing in the browser, as it was drawn; run by `ovlo`, do nothing.
 
-        In a notebook the finished picture is displayed.
+        In a notebook the page is in the cell.
 
         Parameters
         ----------
@@ -342,8 +342,8 @@ class Sheet(Sealed):
         at_once : bool
             Show the finished picture, without a replay.
         wait : bool
-            Wait until the window is closed. With False, go on, and the window follows what is drawn next: at
-            a prompt each command as it is given.
+            Wait until the page is closed. With False, go on, and the page follows what is drawn next: at a
+            prompt each command as it is given.
         pointer : bool
             Leave the nib's pointer at the end.
 

@@ -49,7 +49,10 @@ MEANINGS: tuple[tuple[tuple[str, ...], str], ...] = (
         ("hide hidden invisible cursor arrow",),
         "nib.pointer = None hides the pointer, which only replays show",
     ),
-    (("show display view window open watch",), "sheet.show() or kite.show() replays the picture"),
+    (
+        ("show display view window open watch page",),
+        "sheet.show() or kite.show() replays the picture",
+    ),
     (("export store",), 'sheet.save("kite.svg") writes the picture'),
     # to write
     (("write print label say letter caption words",), 'nib.text("Kite day") writes at the nib'),
