@@ -7,7 +7,7 @@ import sys
 from rich.console import Console
 from rich.table import Table
 
-from bench import animations, checks, pictures, scenes, stamping, starting, steering
+from bench import animations, checks, page, pictures, scenes, stamping, starting, steering
 
 RUNS = 7
 
@@ -21,6 +21,9 @@ def main(words: list[str]) -> None:
         for ratio in module.ratios():
             if all(word in ratio.what for word in words):
                 table.add_row(*ratio.measured(RUNS).row())
+    if not words or words == ["page"]:
+        for measured in page.measured():
+            table.add_row(*measured.row())
     if not words:
         most = steering.bytes_per_step()
         reached = "yes" if most <= steering.BYTES_PER_STEP else "NO"

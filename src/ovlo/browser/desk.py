@@ -22,8 +22,20 @@ from typing import TextIO
 
 from ovlo.browser.controls import controls_of
 from ovlo.browser.file import page_of_sheet
-from ovlo.browser.message import packed, parts
-from ovlo.browser.requests import About, Answer, Draw, File, Question, Running, Save, State, Told, Words
+from ovlo.browser.message import packed, parts, told_finding
+from ovlo.browser.requests import (
+    About,
+    Answer,
+    Draw,
+    File,
+    Findings,
+    Question,
+    Running,
+    Save,
+    State,
+    Told,
+    Words,
+)
 from ovlo.core.sheet.host import Stop
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.errors import OvloError
@@ -32,6 +44,9 @@ from ovlo.program.explaining import is_users
 from ovlo.program.loading import AnyDrawing, Program, load
 from ovlo.program.outcome import Outcome
 from ovlo.program.running import run_drawing, run_program, telling_where
+
+CALM = 0.3
+"""Seconds without a request after which the picture is checked."""
 
 OFTEN = 0.2
 """Seconds between two words about a program that runs."""
@@ -54,8 +69,14 @@ def serve(connection: Connection) -> None:
             return
         try:
             desk.do(request)
+        except _Disturbed:
+            continue
         except (BrokenPipeError, OSError):
             return
+
+
+class _Disturbed(BaseException):
+    """Something else is to be done."""
 
 
 class _Desk:
@@ -72,13 +93,32 @@ class _Desk:
     def do(self, request: object) -> None:
         """Do what is asked for."""
         if isinstance(request, Draw):
-            self._tell(self._answered(request))
+            answer = self._answered(request)
+            self._tell(answer)
+            if answer.message and not request.number:
+                self._look_for_findings()
         elif isinstance(request, Save):
             self._tell(self._saved(request))
 
     def _tell(self, told: Told) -> None:
         with self._lock:
             self._connection.send(told)
+
+    def _look_for_findings(self) -> None:
+        """Check the picture when nothing else is to be done; whatever is, comes before."""
+        if self._sheet is None or self._connection.poll(CALM):
+            return
+
+        def give_up(number: int, frame: FrameType | None) -> None:
+            raise _Disturbed
+
+        signal.signal(signal.SIGINT, give_up)
+        try:
+            found = findings_of(self._sheet)
+        finally:
+            signal.signal(signal.SIGINT, signal.SIG_IGN)
+        if found is not None:
+            self._tell(Findings([told_finding(one) for one in found]))
 
     def _answered(self, request: Draw) -> Answer:
         begin = time.perf_counter()
@@ -130,12 +170,12 @@ class _Desk:
     def _forget(self) -> None:
         """Have the user's modules imported anew."""
         self._drawings = {}
-        for name in list(_users_modules()):
+        for name in list(users_modules()):
             del sys.modules[name]
         linecache.checkcache()
 
     def _note_files(self, program: Program) -> None:
-        files = dict.fromkeys([str(program.path.resolve()), *_users_modules().values()], (0, 0))
+        files = dict.fromkeys([str(program.path.resolve()), *users_modules().values()], (0, 0))
         self._files = _states(files)
 
     def _answer(self, request: Draw, outcome: Outcome, abouts: tuple[About, ...], chosen: str) -> Answer:
@@ -147,7 +187,7 @@ class _Desk:
         if sheet is None:
             return Answer(request, **about)  # type: ignore[arg-type]
         seed = sheet.seed if sheet.dice._is_used else None
-        head, arrays = parts(sheet, () if request.number else findings_of(sheet))
+        head, arrays = parts(sheet, None)
         if request.number:
             head |= {"kind": "neighbour", "values": request.values, "source": None}
         else:
@@ -218,7 +258,7 @@ class _Printed(io.TextIOBase):
         self._beside.flush()
 
 
-def _users_modules() -> dict[str, str]:
+def users_modules() -> dict[str, str]:
     """The user's own modules that are imported, with their files."""
     found = {}
     for name, module in list(sys.modules.items()):

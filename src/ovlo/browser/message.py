@@ -88,7 +88,7 @@ def parts(
         "pointers": _pointers(nibs, arrays),
         "poses": [list(pose) for pose, _ in nibs],
         "pauses": columns.pauses.tolist(),
-        "findings": None if findings is None else [_finding(one) for one in findings],
+        "findings": None if findings is None else [told_finding(one) for one in findings],
         "start": start or {},
         "calls": [_call(row) for row in call_rows(columns, origins)] if origins is not None else [],
         "source": None,
@@ -265,7 +265,8 @@ def _call(row: CallRow) -> dict[str, Any]:
     }
 
 
-def _finding(finding: Finding) -> dict[str, Any]:
+def told_finding(finding: Finding) -> dict[str, Any]:
+    """What the page is told of a finding."""
     return {
         "rule": finding.rule,
         "severity": finding.severity,

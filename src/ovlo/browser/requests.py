@@ -6,7 +6,7 @@ Draw("kite.py:kite", {"sides": "5"})
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from ovlo.browser.controls import Control
 from ovlo.program.running import Limits
@@ -56,6 +56,12 @@ class Question(NamedTuple):
     words: str
 
 
+class Findings(NamedTuple):
+    """What a check of the last picture came upon, as the page is told of it."""
+
+    found: list[dict[str, Any]]
+
+
 class File(NamedTuple):
     """A picture saved, or why it is not."""
 
@@ -92,4 +98,4 @@ class Answer:
     files: dict[str, State] = field(default_factory=dict)
 
 
-Told = Running | Question | File | Answer
+Told = Running | Question | File | Findings | Answer

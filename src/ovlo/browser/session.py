@@ -11,7 +11,7 @@ from collections import deque
 from collections.abc import Callable
 from dataclasses import asdict, replace
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
@@ -19,8 +19,7 @@ from ovlo.browser.controls import neighbours
 from ovlo.browser.message import VERSION, packed
 from ovlo.browser.opening import open_link, standard_browser
 from ovlo.browser.presence import NO_BROWSER, Presence
-from ovlo.browser.requests import Answer, Draw, File, Question, Running, Save, Told, Words
-from ovlo.browser.server import Line, Server
+from ovlo.browser.requests import Answer, Draw, File, Findings, Question, Running, Save, Told, Words
 from ovlo.browser.worker import Worker
 from ovlo.core.values.dice import fresh_seed
 from ovlo.core.values.errors import NoBrowser, OvloError
@@ -29,6 +28,9 @@ from ovlo.program.loading import split_target
 from ovlo.program.processes.spool import lasting_folder
 from ovlo.program.running import Limits
 from ovlo.render.additions.overlays import OVERLAYS
+
+if TYPE_CHECKING:
+    from ovlo.browser.server import Line, Server
 
 FRESH = 0.5
 """Seconds a picture may be old while its successor is drawn: a run is finished when the last one is older."""
@@ -56,8 +58,12 @@ def explore(
     browser = standard_browser() if opens else None
     if opens and browser is None:
         raise NoBrowser(f"live: {NO_BROWSER}")
+    # The process begins while the server is loaded, and before there are threads.
+    worker = Worker()
+    from ovlo.browser.server import Server
+
     server = Server(port)
-    session = Session(Draw(target, values, seed, limits or Limits()), server)
+    session = Session(Draw(target, values, seed, limits or Limits()), server, worker)
     link = server.link(server.add(session))
     try:
         if browser is None:
@@ -72,7 +78,7 @@ def explore(
 class Session:
     """What pages see of a program. All but `end` is called in the server's thread."""
 
-    def __init__(self, request: Draw, server: Server) -> None:
+    def __init__(self, request: Draw, server: Server, worker: Worker) -> None:
         self.presence = Presence()
         self._server = server
         self._request = request
@@ -85,10 +91,13 @@ class Session:
         self._usual = 0.0
         self._last = Answer(request)
         self._message = b""
+        self._findings: dict[str, Any] | None = None
+        self._question: dict[str, Any] | None = None
         self._form: dict[str, Any] = {}
         self._watch = _Watch(lambda: server.soon(self._file_changed))
         self._watch.look_at({self._path.resolve()})
-        self._worker = Worker(lambda told: server.soon(lambda: self._take(told)))
+        self._worker = worker
+        worker.listen(lambda told: server.soon(lambda: self._take(told)))
         server.soon(self._push)
 
     def end(self) -> None:
@@ -106,6 +115,9 @@ class Session:
             line.send(self._form)
         if self._message:
             line.send(self._message)
+        for told in (self._findings, self._question):
+            if told is not None:
+                line.send(told)
         line.send({"kind": "trouble", "words": self._last.trouble})
         line.send({"kind": "printed", "words": self._last.printed})
 
@@ -128,7 +140,7 @@ class Session:
             "roll": lambda wish: self._set_values(wish | {"seed": fresh_seed()}),
             "choose": self._choose,
             "stop": lambda wish: self._stop(),
-            "answer": lambda wish: self._worker.ask(Words(str(wish.get("words", "")))),
+            "answer": self._answer,
             "neighbours": self._draw_neighbours,
             "save": self._save,
             "write": self._write,
@@ -166,6 +178,11 @@ class Session:
         self._wanted = self._request
         self._later.clear()
         self._push()
+
+    def _answer(self, wish: dict[str, Any]) -> None:
+        if self._question is not None:
+            self._question = None
+            self._worker.ask(Words(str(wish.get("words", ""))))
 
     def _draw_neighbours(self, wish: dict[str, Any]) -> None:
         request = self._with(wish)
@@ -208,6 +225,7 @@ class Session:
             elif self._later:
                 self._busy = self._later.popleft()
             if self._busy is not None:
+                self._worker.interrupt()  # a check gives way
                 self._asked_at, self._told_to_stop = time.monotonic(), 0.0
                 self._worker.ask(self._busy)
         elif self._wanted is not None and not self._told_to_stop:
@@ -243,14 +261,19 @@ class Session:
             self._tell({"kind": "running", "seconds": told.seconds, "line": told.line})
             return
         if isinstance(told, Question):
-            self._tell({"kind": "ask", "words": told.words})
+            self._question = {"kind": "ask", "words": told.words}
+            self._tell(self._question)
+            return
+        if isinstance(told, Findings):
+            self._findings = {"kind": "findings", "findings": told.found}
+            self._tell(self._findings)
             return
         if told is None:
             if self._busy is None:
                 return
             self._worker.restart()
             told = Answer(self._request, trouble="The program ended its process.")
-        self._busy, self._told_to_stop = None, 0.0
+        self._busy, self._question, self._told_to_stop = None, None, 0.0
         if isinstance(told, File):
             self._hand_over(told)
         elif told.request.number:
@@ -290,7 +313,7 @@ class Session:
             self._tell(self._form)
         self._form["values"] = self._request.values
         if answer.message and (not answer.trouble or not self._message):
-            self._message = answer.message
+            self._message, self._findings = answer.message, None
             self._tell(self._message)
             self._shown_at, self._usual = time.monotonic(), answer.seconds
         self._tell({"kind": "trouble", "words": answer.trouble})

@@ -1,6 +1,7 @@
 """A process that runs the user's program, so that an endless loop never stops the page.
 
-    worker = Worker(told=print)
+    worker = Worker()
+    worker.listen(print)
     worker.ask(Draw("kite.py:kite", {"sides": "5"}))
 
 What it has to say comes in a thread of its own.
@@ -19,7 +20,7 @@ from multiprocessing.connection import Connection
 from types import ModuleType
 from typing import Any
 
-from ovlo.browser.desk import serve
+from ovlo.browser.desk import serve, users_modules
 from ovlo.browser.requests import Draw, Save, Told, Words
 
 
@@ -34,20 +35,38 @@ def _nothing_as_main() -> Iterator[None]:
         sys.modules["__main__"] = before
 
 
+def _may_fork() -> bool:
+    """Whether a process may begin as a copy of this one: it has no threads, and no modules of the user's."""
+    return sys.platform == "linux" and threading.active_count() == 1 and not users_modules()
+
+
+def _serve_copy(theirs: Connection, ours: Connection) -> None:
+    """What a copy does: it must not hold the end of the line that tells it when the other is gone."""
+    ours.close()
+    serve(theirs)
+
+
 class Worker:
-    """The process, seen from outside; `told` is called in a thread, with None when the process has ended."""
+    """The process, seen from outside."""
 
-    def __init__(self, told: Callable[[Told | None], Any]) -> None:
-        self._told = told
-        self._context = multiprocessing.get_context("spawn")
-        self._start()
+    def __init__(self) -> None:
+        self._told: Callable[[Told | None], Any] = lambda told: None
+        self._start("fork" if _may_fork() else "spawn")
 
-    def _start(self) -> None:
-        self._connection, theirs = self._context.Pipe()
-        self._process = self._context.Process(target=serve, args=(theirs,), daemon=True)
+    def _start(self, method: str = "spawn") -> None:
+        context: Any = multiprocessing.get_context(method)
+        self._connection, theirs = context.Pipe()
+        if method == "fork":
+            self._process = context.Process(target=_serve_copy, args=(theirs, self._connection), daemon=True)
+        else:
+            self._process = context.Process(target=serve, args=(theirs,), daemon=True)
         with _nothing_as_main():
             self._process.start()
         theirs.close()
+
+    def listen(self, told: Callable[[Told | None], Any]) -> None:
+        """Have `told` called with all it says, in a thread; with None when the process has ended."""
+        self._told = told
         threading.Thread(target=self._listen, args=(self._connection,), daemon=True).start()
 
     def _listen(self, connection: Connection) -> None:
@@ -75,10 +94,11 @@ class Worker:
         """End the process, and begin another."""
         self.close()
         self._start()
+        self.listen(self._told)
 
     def close(self) -> None:
         """End the process."""
-        connection, self._connection = self._connection, None  # type: ignore[assignment]
+        connection, self._connection = self._connection, None
         connection.close()
         self._process.kill()
         self._process.join(1)

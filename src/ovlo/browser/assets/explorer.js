@@ -56,6 +56,7 @@ export function createExplorer(player) {
       part("no-values").hidden = Boolean(about?.parameters.length) || !chosen;
       part("write").hidden = part("neighbours").hidden = !about?.parameters.length;
     },
+    findings: ({ findings }) => player.takeFindings(findings),
     running({ seconds, line }) {
       part("running").textContent = `drawing … ${seconds.toFixed(1)} s${line ? `, line ${line}` : ""}`;
       part("stop").hidden = false;

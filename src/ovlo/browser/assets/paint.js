@@ -59,6 +59,8 @@ export function createPainter(wanted) {
   let open = [];
   /** @type {{steps: number, next: number, picture: HTMLCanvasElement}[]} */
   let kept = [];
+  /** Canvases that were used to keep pictures for a while. @type {HTMLCanvasElement[]} */
+  let spare = [];
   /** Whether a mark is painted as it is; others are left pale. @type {((mark: Mark) => boolean) | null} */
   let isChosen = null;
 
@@ -73,7 +75,7 @@ export function createPainter(wanted) {
     view = { ...wanted };
     const [width, height] = [Math.round(view.width * view.ratio), Math.round(view.height * view.ratio)];
     for (const one of [canvas, ink]) [one.width, one.height] = [width, height];
-    kept = [];
+    [kept, spare] = [[], []];
     restart();
   }
 
@@ -118,9 +120,7 @@ export function createPainter(wanted) {
       const mark = order[next];
       next += 1;
       if (mark.kind === "area" && mark.end > stop) {
-        const before = newCanvas(canvas.width, canvas.height);
-        contextOf(before).drawImage(canvas, 0, 0);
-        open.push({ mark, before });
+        open.push({ mark, before: copied() });
       } else if (mark.kind === "line" && mark.end > stop) {
         growing = begun(mark);
         grow(stop);
@@ -131,15 +131,30 @@ export function createPainter(wanted) {
     painted = stop;
   }
 
+  /** The picture so far, on a canvas that is put by for the next one after use. */
+  function copied() {
+    const copy = spare.pop() ?? newCanvas(canvas.width, canvas.height);
+    const target = contextOf(copy);
+    target.globalCompositeOperation = "copy";
+    target.drawImage(canvas, 0, 0);
+    return copy;
+  }
+
   /** Let an area appear beneath what was drawn in its block. @param {typeof open[number]} block */
   function close(block) {
     open.splice(open.indexOf(block), 1);
     const [steps, wasNext] = [painted, next];
     const stillOpen = open;
     const before = block.before;
-    context.clearRect(0, 0, canvas.width, canvas.height);
     growing = null;
-    if (before) context.drawImage(before, 0, 0);
+    if (before) {
+      context.globalCompositeOperation = "copy";
+      context.drawImage(before, 0, 0);
+      context.globalCompositeOperation = "source-over";
+      spare.push(before);
+    } else {
+      context.clearRect(0, 0, canvas.width, canvas.height);
+    }
     const first = before ? order.indexOf(block.mark) : 0;
     for (let i = first; i < wasNext; i++) {
       const mark = order[i];

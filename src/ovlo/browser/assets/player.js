@@ -227,8 +227,16 @@ export function createPlayer() {
     replay.play();
   }
 
+  /** What a check came upon, which is told after the picture. @param {any[]} findings */
+  function takeFindings(findings) {
+    drawing.findings = findings;
+    createFindings(part("findings"), findings, showFinding);
+    stage.drawSoon();
+  }
+
   return {
     take,
+    takeFindings,
     begin,
     stage,
     /** Which function is shown alone, and what is laid over: what a saved picture is to show as well. */

@@ -258,6 +258,7 @@ export function createStage(picture, canvas, wordsLayer, told) {
     overlays,
     take,
     draw,
+    drawSoon,
     choose,
     setOverlay,
     zoom,
