@@ -70,6 +70,8 @@ def test_the_key_becomes_a_cookie_and_the_page_is_served(server):
     cookie = entered.headers["Set-Cookie"]
     assert entered.status == 200
     assert all(words in cookie for words in ("HttpOnly", "SameSite=Strict"))
+    assert b"<canvas" in entered.body
+    assert key_of(server).encode() not in entered.body
     page = asked(server, "/1", Cookie=cookie.partition(";")[0])
     policy = page.headers["Content-Security-Policy"]
     assert page.status == 200

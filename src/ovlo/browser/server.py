@@ -152,6 +152,12 @@ class _Guarded(tornado.web.RequestHandler):
         ):
             self.set_header(name, value)
 
+    def finish_page(self, number: int) -> None:
+        """Answer with the page of a room."""
+        line = f"ws://{self.request.host}/{number}/link"
+        self.set_header("Content-Security-Policy", f"{policy(line)}; frame-ancestors 'none'")
+        self.finish(empty_page(line))
+
     def write_error(self, status_code: int, **_: Any) -> None:
         self.set_header("Content-Type", "text/plain; charset=utf-8")
         self.finish(
@@ -178,16 +184,15 @@ class _Enter(_Guarded):
         number = self.get_query_argument("page", "1")
         self.ovlo.room(number)
         self.set_cookie(self.cookie, self.ovlo._key, httponly=True, samesite="Strict", path="/")
-        # A redirection would count as coming from elsewhere, and a strict cookie not be sent.
-        self.finish(f'<!DOCTYPE html><meta http-equiv="refresh" content="0; url=/{int(number)}">')
+        # The page itself, which takes the key out of its address: a redirection would count as coming from
+        # elsewhere, and a strict cookie not be sent.
+        self.finish_page(int(number))
 
 
 class _Page(_Guarded):
     def get(self, number: str) -> None:
         self.ovlo.room(number)
-        line = f"ws://{self.request.host}/{int(number)}/link"
-        self.set_header("Content-Security-Policy", f"{policy(line)}; frame-ancestors 'none'")
-        self.finish(empty_page(line))
+        self.finish_page(int(number))
 
 
 class _Link(_Guarded, tornado.websocket.WebSocketHandler):

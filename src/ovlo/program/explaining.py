@@ -8,6 +8,7 @@ Python's own errors about names and calls are answered from the objects they hol
 from __future__ import annotations
 
 import builtins
+import os
 import sysconfig
 import traceback
 from collections.abc import Callable
@@ -179,10 +180,19 @@ def is_users(filename: str) -> bool:
     """Whether a file is the user's own: not of Ovlo, Python, or an installed library."""
     if filename.startswith("<"):
         return False
-    path = Path(filename).resolve()
-    package = Path(ovlo.__file__).parent
-    if path.is_relative_to(package / "examples"):
-        return True
-    paths = sysconfig.get_paths()
-    others = [package, *(Path(paths[key]).resolve() for key in ("stdlib", "purelib", "platlib"))]
-    return not any(path.is_relative_to(folder) for folder in others)
+    examples, *others = _known_folders()
+    # Most names say so by themselves; it takes the system's time to find out where others lead.
+    if not filename.startswith(examples) and filename.startswith(tuple(others)):
+        return False
+    path = os.path.realpath(filename)
+    return path.startswith(examples) or not path.startswith(tuple(others))
+
+
+@lru_cache(maxsize=1)
+def _known_folders() -> tuple[str, ...]:
+    """The folder of Ovlo's examples, then those of Ovlo, Python and installed libraries."""
+    package, paths = Path(ovlo.__file__).parent, sysconfig.get_paths()
+    installed = [paths[key] for key in ("stdlib", "purelib", "platlib")]
+    others = [package, *installed]
+    folders = [package / "examples", *others, *map(os.path.realpath, others)]
+    return tuple(f"{folder}{os.sep}" for folder in folders)

@@ -23,6 +23,11 @@ export function createLink(player, explorer) {
     if (socket.readyState === WebSocket.OPEN) socket.send(JSON.stringify(wish));
   }
 
+  // The key that let us in is a cookie now; the address, which others may see, is without it.
+  if (location.pathname === "/enter") {
+    history.replaceState(null, "", `/${new URLSearchParams(location.search).get("page")}${location.hash}`);
+  }
+
   function open() {
     socket = new WebSocket(`${location.origin.replace("http", "ws")}${location.pathname}/link`);
     socket.binaryType = "arraybuffer";

@@ -17,6 +17,8 @@ const CHUNK = 800;
 /** Pictures kept on the way, to go back to. */
 const KEPT = 12;
 const MITRE = 10;
+/** Steps of a block that is painted anew each time until it is closed. */
+const SMALL = 200;
 /** How opaque marks are that are not chosen. */
 const PALE = 0.12;
 
@@ -47,7 +49,8 @@ export function createPainter(wanted) {
   const marks = wanted ?? NOTHING;
   const { lines, areas, styles, order } = marks;
   const canvas = newCanvas(1, 1);
-  const context = contextOf(canvas);
+  /** Where marks are painted: on the canvas, or at times where it is laid. */
+  let context = contextOf(canvas);
   const ink = newCanvas(1, 1);
   /** @type {Place} */
   let view = { x: 0, y: 0, scale: 1, width: 1, height: 1, ratio: 1 };
@@ -118,6 +121,8 @@ export function createPainter(wanted) {
     if (growing) grow(stop);
     while (next < order.length && (order[next].begin < stop || (stop === marks.steps && !growing))) {
       const mark = order[next];
+      // A small block that is not closed is left to `layOn`, which paints what there is of it each time.
+      if (mark.kind === "area" && mark.end > stop && mark.end - mark.begin <= SMALL && !growing && !open.length) break;
       next += 1;
       if (mark.kind === "area" && mark.end > stop) {
         open.push({ mark, before: copied() });
@@ -320,10 +325,31 @@ export function createPainter(wanted) {
     }
   }
 
-  /** Lay the picture on another canvas, with the translucent line that grows.
+  /** Lay the picture on another canvas, with the translucent line that grows and the block that is not closed.
    * @param {CanvasRenderingContext2D} target */
   function layOn(target) {
     target.drawImage(canvas, 0, 0);
+    layInk(target);
+    if (growing || open.length) return;
+    const own = context;
+    context = target;
+    for (let i = next; i < order.length && order[i].begin < painted; i++) {
+      const mark = order[i];
+      if (mark.kind === "area" && mark.end > painted) continue;
+      if (mark.kind === "line" && mark.end > painted) {
+        growing = begun(mark);
+        grow(painted);
+        layInk(target);
+        growing = null;
+      } else {
+        paintMark(mark);
+      }
+    }
+    context = own;
+  }
+
+  /** Lay the line that is painted apart on another canvas. @param {CanvasRenderingContext2D} target */
+  function layInk(target) {
     if (!growing?.isApart) return;
     target.globalAlpha = strengthOf(growing.mark);
     target.drawImage(ink, 0, 0);
