@@ -191,8 +191,8 @@ def is_users(filename: str) -> bool:
 @lru_cache(maxsize=1)
 def _known_folders() -> tuple[str, ...]:
     """The folder of Ovlo's examples, then those of Ovlo, Python and installed libraries."""
-    package, paths = Path(ovlo.__file__).parent, sysconfig.get_paths()
+    package, paths = os.path.dirname(ovlo.__file__), sysconfig.get_paths()
     installed = [paths[key] for key in ("stdlib", "purelib", "platlib")]
     others = [package, *installed]
-    folders = [package / "examples", *others, *map(os.path.realpath, others)]
+    folders = [os.path.join(package, "examples"), *others, *(os.path.realpath(one) for one in others)]
     return tuple(f"{folder}{os.sep}" for folder in folders)
