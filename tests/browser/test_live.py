@@ -165,6 +165,14 @@ def test_all_drawings_are_offered_and_have_keys(live):
     page.until(lambda page: page.browser.title == "kite")
 
 
+def test_a_drawing_that_is_renamed_stays_in_sight(live, program):
+    page = live(KITE + "\n\n@drawing()\ndef tail(nib):\n    nib.forward(5)\n")
+    page.part("chooser").find_elements(By.TAG_NAME, "button")[1].click()
+    page.until(lambda page: page.browser.title == "tail")
+    program("from ovlo import drawing\n\n@drawing()\ndef string(nib):\n    nib.forward(5)\n")
+    page.until(lambda page: page.browser.title == "string")
+
+
 def test_a_script_follows_its_file_too(live, program):
     script = "from ovlo import Sheet\nsheet = Sheet(200, 160)\nnib = sheet.new_nib()\nnib.forward(20)\n"
     page = live(script)
@@ -229,6 +237,15 @@ def test_chance_stays_until_it_is_rolled_again(live):
     assert values(page).rpartition("seed=")[2] == seed
     press(page, "roll")
     page.until(lambda page: values(page).rpartition("seed=")[2] != seed)
+    field = page.part("seed")
+    field.clear()
+    field.send_keys("17", Keys.ENTER)
+    page.until(lambda page: values(page).endswith("seed=17"))
+    set_value(page, "wind", "calm")
+    page.browser.execute_script(
+        "document.getElementById('value-wind').dispatchEvent(new Event('change', { bubbles: true }))"
+    )
+    page.until(lambda page: "seed" not in values(page) and not page.part("seed").is_displayed())
 
 
 def test_values_are_kept_and_neighbours_are_shown(live):

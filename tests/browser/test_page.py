@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+from pathlib import Path
 
 import pytest
 
@@ -14,6 +15,8 @@ from selenium.webdriver.common.action_chains import ActionChains  # noqa: E402
 from selenium.webdriver.common.by import By  # noqa: E402
 from selenium.webdriver.common.keys import Keys  # noqa: E402
 from selenium.webdriver.support.ui import WebDriverWait  # noqa: E402
+
+EXAMPLES = Path(__file__).parents[2] / "examples"
 
 KITE = '''\
 from ovlo import drawing
@@ -85,6 +88,26 @@ def test_an_animation_as_a_page_plays_at_once(ovlo_command, program, opened, tmp
     page = opened(tmp_path / "kite.html")
     WebDriverWait(page, 10).until(lambda page: now(page, "currentStep") == 10 and not now(page, "isPlaying"))
     assert page.find_element(By.ID, "overlay-pointer").is_selected()
+
+
+def test_the_harbour_replays_from_sky_to_title_with_the_network_off(ovlo_command, opened, tmp_path, chromium):
+    done = ovlo_command(
+        "animate", EXAMPLES / "harbour.py", "-o", "harbour.html", "--seconds", "1", "--loops", "1"
+    )
+    assert done.returncode == 0, done.stderr
+    conditions = {"offline": True, "latency": 0, "downloadThroughput": 0, "uploadThroughput": 0}
+    chromium.execute_cdp_cmd("Network.enable", {})
+    chromium.execute_cdp_cmd("Network.emulateNetworkConditions", conditions)
+    try:
+        page = opened(tmp_path / "harbour.html")
+        assert now(page, "isPlaying")
+        first = now(page, "pictureOf(-1)")
+        WebDriverWait(page, 20).until(lambda page: not now(page, "isPlaying"))
+        assert now(page, "currentStep") == now(page, "stepCount") - 1
+        assert now(page, "pictureOf()") != first
+        assert page.find_element(By.CSS_SELECTOR, "#words span").text == "Kite day at Marrow Bay"
+    finally:
+        chromium.execute_cdp_cmd("Network.disable", {})
 
 
 def test_a_link_leads_to_its_step(page, opened, tmp_path):

@@ -146,7 +146,7 @@ class _Desk:
             About(name, one._shortcut, _summary(one.__doc__), controls_of(one))
             for name, one in drawings.items()
         )
-        chosen = drawings[program.name or next(iter(drawings))]
+        chosen = drawings.get(program.name) or next(iter(drawings.values()))
         values = {name: text for name, text in request.values.items() if name in chosen._parameters}
         try:
             outcome = run_drawing(chosen, values, request.seed, request.limits, traced=True)
@@ -163,7 +163,9 @@ class _Desk:
                 self._drawings = program.drawings()
             self._target = target
             self._note_files(program)
-        if program.name not in (*self._drawings, "") or not self._drawings:
+        is_there = program.name in (*self._drawings, "") and self._drawings
+        # A drawing that was drawn may be gone from the file since: then there is another.
+        if not is_there and (self._sheet is None or not self._drawings):
             program.drawing()  # says what there is
         return self._drawings
 

@@ -70,6 +70,7 @@ def explore(
             print(f"Open {link}", flush=True)
         else:
             open_link(browser, link, lasting_folder())
+            print(f"{target} is in the browser. Close the page, or press Ctrl-C, to end.", flush=True)
         session.presence.wait("live", link, is_told=not opens)
     finally:
         session.end()

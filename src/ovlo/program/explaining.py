@@ -13,7 +13,6 @@ import sysconfig
 import traceback
 from collections.abc import Callable
 from functools import lru_cache
-from pathlib import Path
 from types import TracebackType
 
 import ovlo

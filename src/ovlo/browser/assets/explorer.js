@@ -23,6 +23,7 @@ export function createExplorer(player) {
   const kept = createGallery(part("kept"));
   const neighbours = createGallery(part("gallery-list"));
   const gallery = /** @type {HTMLDialogElement} */ (part("gallery"));
+  const seedField = /** @type {HTMLInputElement} */ (part("seed"));
   const question = /** @type {HTMLDialogElement} */ (part("question"));
 
   /** Ask for the picture; a seed is given once, and kept over there. */
@@ -148,6 +149,9 @@ export function createExplorer(player) {
     },
   };
   for (const [id, act] of Object.entries(actions)) part(id).addEventListener("click", act);
+  seedField.addEventListener("change", () => {
+    if (seedField.validity.valid && seedField.value) takeAll(form.values(), Number(seedField.value));
+  });
   question.addEventListener("close", () => {
     send({ do: "answer", words: /** @type {HTMLInputElement} */ (part("answer")).value });
   });
@@ -172,7 +176,8 @@ export function createExplorer(player) {
       drawing = wanted;
       if (!drawing.live) return;
       rest();
-      part("roll").hidden = drawing.seed === null;
+      part("chance").hidden = drawing.seed === null;
+      if (document.activeElement !== seedField) seedField.value = drawing.seed ?? "";
     },
     /** Something else than the drawing: a neighbour, or a file.
      * @param {any} head @param {import("./data.js").Message} message */
