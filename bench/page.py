@@ -348,6 +348,8 @@ def _reloads(browser: Any, folder: Path) -> Iterator[Measured]:
     live = _Live(browser, folder)
     used = []
     for n in range(100):
+        browser.refresh()
+        browser.execute_async_script("ovlo.ready.then(() => arguments[0]())")
         browser.execute_async_script(MOVE, f"{80 + n % 20}.25")
         if n in (9, 99):
             browser.execute_cdp_cmd("HeapProfiler.collectGarbage", {})
@@ -356,4 +358,4 @@ def _reloads(browser: Any, folder: Path) -> Iterator[Measured]:
             used.append(heap + int(status[1]) * os.sysconf("SC_PAGE_SIZE"))
     live.end()
     # In seconds' place stand gigabytes.
-    yield _row("page: memory after 100 pictures (MB)", "after 10", 1.2, used[0] / 1e9, used[1] / 1e9)
+    yield _row("page: memory after 100 reloads (MB)", "after 10", 1.2, used[0] / 1e9, used[1] / 1e9)

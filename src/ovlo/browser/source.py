@@ -5,6 +5,8 @@ source_of(origins)    # {"file": "kite.py", "lines": [[("kn", "from"), ("", " ")
 
 from __future__ import annotations
 
+import zlib
+from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
@@ -22,9 +24,11 @@ def source_of(origins: Origins) -> dict[str, Any] | None:
         text = path.read_text(encoding="utf-8", errors="replace")
     except OSError:
         return None
-    return {"file": path.name, "lines": coloured(text)[:MOST_LINES]}
+    lines = coloured(text)[:MOST_LINES]
+    return {"file": path.name, "lines": lines, "digest": zlib.crc32(text.encode(errors="replace"))}
 
 
+@lru_cache(maxsize=4)
 def coloured(text: str) -> list[list[tuple[str, str]]]:
     """The lines of a Python program as pieces of text, each with the short name of its kind."""
     from pygments.lexers import PythonLexer

@@ -26,7 +26,7 @@ export function createProgram(list, chosen) {
   let rows = [];
   /** @type {HTMLElement | null} */
   let lit = null;
-  /** @type {unknown} */
+  /** Of the program that is shown. @type {number | null} */
   let known = null;
   let marked = "";
 
@@ -46,13 +46,14 @@ export function createProgram(list, chosen) {
   }
 
   return {
-    /** @param {{file: string, lines: [string, string][][]} | null} source
+    /** @param {{file: string, lines: [string, string][][], digest: number} | null} source
      * @param {Int32Array | null} lines those the steps came from */
     take(source, lines) {
       const drawing = new Set(lines ?? []);
       const marks = [...drawing].join();
-      if (source === known && marks === marked) return;
-      [known, marked, lit] = [source, marks, null];
+      const digest = source?.digest ?? null;
+      if (digest === known && marks === marked) return;
+      [known, marked, lit] = [digest, marks, null];
       rows = (source?.lines ?? []).map((pieces, i) => rowOf(pieces, i + 1, drawing.has(i + 1)));
       const top = list.scrollTop;
       list.replaceChildren(...rows);
