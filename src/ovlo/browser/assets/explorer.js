@@ -184,7 +184,8 @@ export function createExplorer(player) {
     take(head, message) {
       if (head.kind === "file") return handOver(head.name, message.arrays.content);
       if (!gallery.open) return;
-      neighbours.add(drawingOf(message), captionOf(head.values, null), () => {
+      const caption = captionOf(head.values, head.seed === drawing?.seed ? null : head.seed);
+      neighbours.add(drawingOf(message), caption, () => {
         gallery.close();
         takeAll(head.values, head.seed);
       });
