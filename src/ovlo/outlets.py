@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from ovlo.core.sheet.motif import Motif, recorded
 from ovlo.core.sheet.only import only
 from ovlo.core.sheet.sheet import Sheet
-from ovlo.core.trail.columns import Text
+from ovlo.core.trail.columns import Columns, Text
 from ovlo.core.trail.similarity import check_reach
 from ovlo.core.values.errors import BadValue, FileTrouble
 from ovlo.render import lettering
@@ -26,6 +26,7 @@ from ovlo.render.formats.table import PAGE, renderer_of
 from ovlo.render.page import Page, mark_boxes
 
 if TYPE_CHECKING:
+    from ovlo.core.compare.compare import Eyes
     from ovlo.core.values.finding import Finding
     from ovlo.program.loading import AnyDrawing
     from ovlo.render.additions.contact import Cell
@@ -147,6 +148,21 @@ def check(sheet: Sheet) -> list[Finding]:
 
     eyes = Eyes(mark_boxes(sheet), Page.of(sheet, fit=True).scale, lettering.glyphs)
     return findings(sheet, eyes)
+
+
+def comparing_eyes(sheet: Sheet) -> Eyes:
+    """What a comparison with a sheet's picture is told about pixels and texts."""
+    from ovlo.core.compare.compare import Eyes
+    from ovlo.render.formats.png import rasterise
+
+    def paint(columns: Columns, box: tuple[float, float, float, float]) -> NDArray[np.uint8]:
+        return rasterise(columns, Page.of_box(box, COMPARED))
+
+    return Eyes(paint, text_box, sheet._pixels_per_unit)
+
+
+COMPARED = 700
+"""Pixels, across or down, of the pictures in which it is looked for what lies on top."""
 
 
 def live(drawing: AnyDrawing, values: dict[str, object], seed: int | None) -> None:

@@ -93,6 +93,8 @@ class Session:
         self._last = Answer(request)
         self._message = b""
         self._findings: dict[str, Any] | None = None
+        self._may_check = False
+        """Whether the process may be checking its picture; before the first it bears no signal."""
         self._question: dict[str, Any] | None = None
         self._form: dict[str, Any] = {}
         self._watch = _Watch(lambda: server.soon(self._file_changed))
@@ -226,7 +228,9 @@ class Session:
             elif self._later:
                 self._busy = self._later.popleft()
             if self._busy is not None:
-                self._worker.interrupt()  # a check gives way
+                if self._may_check:
+                    self._worker.interrupt()  # a check gives way
+                self._may_check = False
                 self._asked_at, self._told_to_stop = time.monotonic(), 0.0
                 self._worker.ask(self._busy)
         elif self._wanted is not None and not self._told_to_stop:
@@ -266,7 +270,7 @@ class Session:
             self._tell(self._question)
             return
         if isinstance(told, Findings):
-            self._findings = {"kind": "findings", "findings": told.found}
+            self._findings, self._may_check = {"kind": "findings", "findings": told.found}, False
             self._tell(self._findings)
             return
         if told is None:
@@ -314,7 +318,7 @@ class Session:
             self._tell(self._form)
         self._form["values"] = self._request.values
         if answer.message and (not answer.trouble or not self._message):
-            self._message, self._findings = answer.message, None
+            self._message, self._findings, self._may_check = answer.message, None, True
             self._tell(self._message)
             self._shown_at, self._usual = time.monotonic(), answer.seconds
         self._tell({"kind": "trouble", "words": answer.trouble})

@@ -61,7 +61,7 @@ def compare(
     b = _drawn(programs[1], pairs(settings_b, "--set-b"), common, bounds)
     if a.unit != b.unit:
         raise BadUse(f"A is drawn in {a.unit} and B in {b.unit}; give both sheets the same unit.")
-    found = compare_columns(a._columns, b._columns)
+    found = compare_columns(a._columns, b._columns, outlets.comparing_eyes(b))
     verdict = verdict_on(found, a.unit)
     if files:
         sheet = difference_sheet(a, b, Path(first).name, Path(second).name, verdict)
@@ -103,6 +103,9 @@ def verdict_on(found: Comparison, unit: str) -> str:
             f"{one.place.imag:.4g}) in {one.is_only_in} to the nearest {one.what} of {other}."
         )
     by, ways = found.by, []
+    if found.difference is not None and not found.words:
+        distance = found.difference.distance
+        return f"The same to the eye: the largest distance is {distance:.2g} {unit}, which nobody sees."
     if abs(by.turn) > 1e-4:
         ways.append(f"turned by {by.turn:.2f}°")
     if abs(by.scale - 1) > 1e-6:

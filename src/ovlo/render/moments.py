@@ -13,7 +13,6 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.sheet.sheet import Sheet
-from ovlo.core.trail.columns import Columns
 from ovlo.render.additions.pointer import Pointers
 from ovlo.render.boxes import NOTHING, Box, laid_over, united
 from ovlo.render.frames import Frames
@@ -26,11 +25,6 @@ class Moments:
     def __init__(self, sheet: Sheet, page: Page) -> None:
         self.frames = Frames(sheet._columns, page)
         self.pointers = Pointers(sheet, page)
-
-    def follow(self, columns: Columns) -> None:
-        """Go on with a trail that begins as the one so far and is longer."""
-        self.frames.follow(columns)
-        self.pointers.follow(columns)
 
     def lay_on(self, pixels: NDArray[np.uint8], share: float, with_pointer: bool) -> Box:
         """Lay a share of the next step, and the pointer, over a frame; returns the box of what changed."""

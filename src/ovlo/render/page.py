@@ -88,6 +88,15 @@ class Page:
             details="",
         )
 
+    @classmethod
+    def of_box(cls, box: tuple[float, float, float, float], pixels: int) -> Page:
+        """A box of the plane alone, on no paper, so many pixels across or down."""
+        left, bottom, right, top = box
+        width, height = right - left, top - bottom
+        scale = pixels / max(width, height)
+        size = width * scale, height * scale
+        return cls(left, bottom, width, height, *size, "px", Colour(0, 0, 0, 0.0), "", "")
+
     @property
     def scale(self) -> float:
         """CSS pixels of the picture in a CSS pixel of the plane."""

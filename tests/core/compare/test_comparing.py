@@ -9,6 +9,8 @@ from hypothesis import strategies as st
 from ovlo import Motif, Sheet
 from ovlo.core.compare.compare import compare
 from ovlo.core.trail.similarity import Similarity, transformed
+from ovlo.outlets import comparing_eyes
+from ovlo.render.lettering import words_width
 
 
 def columns(draw):
@@ -146,3 +148,117 @@ def test_similarities_undo_each_other():
     for is_mirrored in (False, True):
         by = Similarity(1.5, 40, 3, -7, is_mirrored)
         assert by.inverse.points(by.points(z)) == pytest.approx(z)
+
+
+# ── what lies on top, with eyes ───────────────────────────────────────────────────────────────────────────
+
+
+def seen(first, second):
+    """A comparison of two drawings with eyes for pixels and texts."""
+    sheets = []
+    for draw in (first, second):
+        sheet = Sheet(640, 480)
+        draw(sheet.new_nib())
+        sheets.append(sheet)
+    return compare(sheets[0]._columns, sheets[1]._columns, comparing_eyes(sheets[1]))
+
+
+def discs(*colours, x=20):
+    def draw(nib):
+        for i, colour in enumerate(colours):
+            nib.travel_to(x * i, 0)
+            nib.circle(40, fill=colour, outline=False)
+
+    return draw
+
+
+def disc_over(nib):
+    nib.circle(40, fill="navy", outline=False)
+    nib.circle(60, fill="gold", outline=False)
+
+
+def disc_under(nib):
+    nib.circle(60, fill="gold", outline=False)
+    nib.circle(40, fill="navy", outline=False)
+
+
+def test_what_lies_on_top_is_part_of_the_picture():
+    found = seen(disc_over, disc_under)
+    assert found.is_same_shape
+    assert not found.is_same
+    assert found.words[0].startswith("At (")
+    assert "A shows #ffd700 and B #000080" in found.words[0]
+    assert seen(disc_over, disc_over).is_same
+
+
+@pytest.mark.parametrize(
+    ("first", "second"),
+    [
+        (
+            lambda nib: [nib.text("7", 40), nib.circle(60, fill="gold", outline=False)],
+            lambda nib: [nib.circle(60, fill="gold", outline=False), nib.text("7", 40)],
+        ),
+        (
+            lambda nib: [set_line(nib, "navy"), cross(nib, 0), set_line(nib, "gold"), cross(nib, 90)],
+            lambda nib: [set_line(nib, "gold"), cross(nib, 90), set_line(nib, "navy"), cross(nib, 0)],
+        ),
+        (lambda nib: capped(nib, "round"), lambda nib: capped(nib, "square")),
+    ],
+)
+def test_words_lines_and_caps_on_top_are_seen(first, second):
+    assert not seen(first, second).is_same
+    assert seen(first, first).is_same
+    assert seen(first, lambda nib: first(nib.turn_to(0) or nib)).is_same
+
+
+def set_line(nib, ink):
+    nib.ink, nib.line_width = ink, 20
+
+
+def cross(nib, heading):
+    nib.turn_to(heading)
+    nib.travel_to(0, 0)
+    nib.travel(-60)
+    nib.forward(120)
+
+
+def capped(nib, cap):
+    nib.line_width, nib.line_cap = 30, cap
+    nib.forward(90)
+
+
+def test_every_turn_that_fits_is_tried_before_colours_are_said_to_differ():
+    found = seen(discs("navy", "gold", x=100), discs("gold", "navy", x=100))
+    assert found.is_same
+    assert abs(found.by.turn) == pytest.approx(180)
+
+
+def test_words_are_the_same_wherever_they_were_aligned():
+    def aligned(nib):
+        nib.travel_to(words_width("Kite day", 30) / 2, 0)
+        nib.text("Kite day", 30, align="middle")
+
+    assert seen(lambda nib: nib.text("Kite day", 30), aligned).is_same
+    assert not seen(lambda nib: nib.text("Kite day", 30, align="end"), aligned).is_in_place
+
+
+def test_what_nobody_sees_is_the_same_to_the_eye():
+    found = seen(square, lambda nib: [nib.forward(90.02), nib.travel_to(0, 0), square(nib)])
+    assert found.is_same
+    assert found.difference.distance == pytest.approx(0.02, rel=0.01)
+    assert not seen(square, lambda nib: [nib.forward(90.2), nib.travel_to(0, 0), square(nib)]).is_same
+
+
+@settings(max_examples=8)
+@given(st.floats(-180, 180), st.floats(0.3, 3), st.booleans())
+def test_a_scene_moved_is_the_same_with_eyes_too(turn, scale, is_mirrored):
+    def scene(nib):
+        disc_under(nib)
+        set_line(nib, "tomato")
+        cross(nib, 30)
+        nib.star(5, 70, inner=30, fill="#0a70a0")
+
+    sheet = Sheet(640, 480)
+    scene(sheet.new_nib())
+    moved = transformed(sheet._columns, Similarity(scale, turn, 9, -7, is_mirrored))
+    assert compare(sheet._columns, moved, comparing_eyes(sheet)).is_same

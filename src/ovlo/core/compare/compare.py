@@ -11,14 +11,17 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from itertools import chain
+from functools import cached_property
+from itertools import islice
 
 import numpy as np
 
 from ovlo.core.compare.looks import look_words, text_words
 from ovlo.core.compare.nearest import Layer
+from ovlo.core.compare.on_top import Look, Paint
 from ovlo.core.compare.proposals import proposals
 from ovlo.core.compare.side import SAME, Picture
+from ovlo.core.paint.measures import TextBox
 from ovlo.core.trail.columns import Columns
 from ovlo.core.trail.similarity import Similarity
 
@@ -50,7 +53,7 @@ class Comparison:
     size : float
         The diagonal of the second picture's box, sheet units.
     difference : Difference or None
-        Where they differ most, as drawn, if they do.
+        Where they differ most, as drawn, if they do; also if nobody sees it.
     words : tuple of str
         What else differs: texts, colours, widths, rules, in sentences.
     """
@@ -76,27 +79,93 @@ class Comparison:
         return self.by == Similarity()
 
 
-def compare(a: Columns, b: Columns) -> Comparison:
-    """What two trails' pictures have to do with each other."""
+@dataclass(frozen=True)
+class Eyes:
+    """What a comparison is told about pixels and texts.
+
+    Attributes
+    ----------
+    paint : callable
+        Paints a part of the plane, (left, bottom, right, top), as rows of red, green, blue and opacity.
+    text_box : callable
+        The corners of a text's box.
+    pixels_per_unit : float
+    """
+
+    paint: Paint
+    text_box: TextBox
+    pixels_per_unit: float = 1.0
+
+
+UNSEEN = 0.05
+"""Pixels that nobody sees."""
+
+MOST_LOOKED_AT = 24
+"""Of a symmetrical figure, so many ways to lay it on itself are tried for colours: twelve turns, mirrored."""
+
+
+def compare(a: Columns, b: Columns, eyes: Eyes | None = None) -> Comparison:
+    """What two trails' pictures have to do with each other; without eyes not what lies on top."""
     first, second = Picture.of(a), Picture.of(b)
     tolerance = SAME * second.size
     here = Similarity()
     apart = list(_differences(first, second, here, tolerance))
+    looks = _Looks(first, second, eyes)
     best: Comparison | None = None
-    for by in chain([] if apart else [here], proposals(first, second)):
-        if by is not here and (
-            not _might_be(first, second, by, tolerance)
-            or next(_differences(first, second, by, tolerance), None) is not None
-        ):
+    for by in islice(_fitting(first, second, apart, tolerance), MOST_LOOKED_AT):
+        # After the first, only one that shows the same at every place is asked what differs.
+        if best is not None and looks.on_top(by):
             continue
-        texts = text_words(first, second, by, tolerance)
-        if not texts:
-            return Comparison(by, second.size, None, look_words(first, second, by, tolerance))
-        best = best or Comparison(by, second.size, None, texts)
+        words = looks.words(by, tolerance)
+        if not words:
+            return Comparison(by, second.size)
+        if best is None:
+            best = Comparison(by, second.size, None, words)
     if best is not None and len(first.all_lines):
         return best
     found = max(apart, key=lambda one: one.distance, default=None)
-    return Comparison(None, second.size, found, text_words(first, second, here, tolerance))
+    if found is not None and eyes is not None and found.distance <= UNSEEN / eyes.pixels_per_unit:
+        return Comparison(here, second.size, found, looks.words(here, 2 * found.distance))
+    return Comparison(None, second.size, found, looks.texts(here, tolerance))
+
+
+def _fitting(a: Picture, b: Picture, apart: list[Difference], tolerance: float) -> Iterator[Similarity]:
+    """What makes the lines and areas of one picture those of the other: standing still comes first."""
+    here = Similarity()
+    if not apart:
+        yield here
+    for by in proposals(a, b):
+        is_known = not apart and by.is_near(here, tolerance)
+        if is_known or not _might_be(a, b, by, tolerance):
+            continue
+        if next(_differences(a, b, by, tolerance), None) is None:
+            yield by
+
+
+class _Looks:
+    """What differs between two pictures where the shapes are the same."""
+
+    def __init__(self, a: Picture, b: Picture, eyes: Eyes | None) -> None:
+        self._a, self._b, self._eyes = a, b, eyes
+
+    @cached_property
+    def _look(self) -> Look | None:
+        return None if self._eyes is None else Look(self._b, self._eyes.paint)
+
+    def texts(self, by: Similarity, tolerance: float) -> tuple[str, ...]:
+        """Which words differ."""
+        box = None if self._eyes is None else self._eyes.text_box
+        return text_words(self._a, self._b, by, tolerance, box)
+
+    def words(self, by: Similarity, tolerance: float) -> tuple[str, ...]:
+        """Which words differ, or else colours and widths, or else what lies on top."""
+        if found := self.texts(by, tolerance) or look_words(self._a, self._b, by, tolerance):
+            return found
+        return self.on_top(by)
+
+    def on_top(self, by: Similarity) -> tuple[str, ...]:
+        """Where another colour is seen, without regard to why."""
+        return () if self._look is None else self._look.words(self._a.columns, by)
 
 
 def _might_be(a: Picture, b: Picture, by: Similarity, tolerance: float) -> bool:

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from ovlo.core.compare.line_set import Complexes, Ints, Lines
 from ovlo.core.compare.nearest import NEIGHBOURS, Layer
 from ovlo.core.compare.side import SAME, Picture
+from ovlo.core.paint.measures import TextBox
 from ovlo.core.trail.columns import Style, Text
 from ovlo.core.trail.similarity import Similarity, moved_text
 from ovlo.core.values.colour import Colour
@@ -20,14 +21,19 @@ LOOKED_AT = 20_000
 """Points whose colours are compared."""
 
 
-def text_words(a: Picture, b: Picture, by: Similarity, tolerance: float) -> tuple[str, ...]:
-    """Which words one picture has and the other has not, at the same place, in sentences."""
+def text_words(
+    a: Picture, b: Picture, by: Similarity, tolerance: float, box: TextBox | None = None
+) -> tuple[str, ...]:
+    """Which words one picture has and the other has not, at the same place, in sentences.
+
+    With `box`, which gives a text's corners, words are the same wherever they were aligned.
+    """
     left = list(b.texts)
     alone: list[Text] = []
     for text in a.texts:
         there = moved_text(text, by)
         match = next(
-            (one for one in left if not by.is_mirrored and _is_same_text(there, one, tolerance)), None
+            (one for one in left if not by.is_mirrored and _is_same_text(there, one, tolerance, box)), None
         )
         if match is None:
             alone.append(text)
@@ -40,15 +46,20 @@ def text_words(a: Picture, b: Picture, by: Similarity, tolerance: float) -> tupl
     )
 
 
-def _is_same_text(a: Text, b: Text, tolerance: float) -> bool:
-    manner = ("words", "font", "weight", "slant", "align", "baseline")
+def _is_same_text(a: Text, b: Text, tolerance: float, box: TextBox | None) -> bool:
+    manner = ("words", "font", "weight", "slant")
     turn = abs(half_turned(a.heading - b.heading))
-    return (
-        all(getattr(a, name) == getattr(b, name) for name in manner)
-        and abs(complex(a.x - b.x, a.y - b.y)) <= tolerance
-        and abs(a.size - b.size) <= SAME * b.size
-        and turn < 1e-4
-    )
+    if (
+        any(getattr(a, name) != getattr(b, name) for name in manner)
+        or abs(a.size - b.size) > SAME * b.size
+        or turn >= 1e-4
+    ):
+        return False
+    if box is None:
+        is_aligned = (a.align, a.baseline) == (b.align, b.baseline)
+        return is_aligned and abs(complex(a.x - b.x, a.y - b.y)) <= tolerance
+    apart = np.abs(np.subtract(box(a), box(b))).max()
+    return bool(apart <= max(tolerance, SAME * b.size * len(b.words)))
 
 
 def look_words(a: Picture, b: Picture, by: Similarity, tolerance: float) -> tuple[str, ...]:

@@ -1,6 +1,6 @@
 """When each step of a drawing is drawn: so many steps a second, and holds where the program paused.
 
-Timeline(columns, seconds=4).steps_at(1.5)
+Timeline(columns, seconds=4).end(10)
 """
 
 from __future__ import annotations
@@ -25,19 +25,6 @@ class Timeline:
         np.add.at(holds, columns.pauses["step"], columns.pauses["seconds"])
         self._held = np.cumsum(holds)
         self._ends = np.arange(1, self._count + 1) * seconds / max(self._count, 1) + self._held[:-1]
-
-    def steps_at(self, time: float) -> int:
-        """How many steps are drawn by a time."""
-        # A step is there at its end, give or take rounding.
-        return int(np.searchsorted(self._ends, time * (1 + 1e-12) + 1e-12, "right"))
-
-    def moment(self, time: float) -> tuple[int, float]:
-        """How many steps are drawn by a time, and which share of the next one."""
-        steps = self.steps_at(time)
-        if steps >= self._count:
-            return steps, 0.0
-        share = (time - self.begin(steps)) * self._count / self.seconds
-        return steps, min(max(share, 0.0), 1.0)
 
     def begin(self, step: int) -> float:
         """When a step begins to be drawn."""

@@ -51,6 +51,14 @@ class Similarity(NamedTuple):
         turn = degrees(atan2(factor.imag, factor.real))
         return Similarity(1 / self.scale, turn, back.real, back.imag, self.is_mirrored)
 
+    def is_near(self, other: Similarity, tolerance: float) -> bool:
+        """Whether it is the same as another, to some distance at the origin and an eye's turn."""
+        return (
+            self.is_mirrored == other.is_mirrored
+            and abs(self.factor - other.factor) < 1e-9
+            and abs(complex(self.x - other.x, self.y - other.y)) <= tolerance
+        )
+
     def heading(self, heading: float) -> float:
         """Where a heading points afterwards."""
         return normal(self.turn - heading if self.is_mirrored else self.turn + heading)

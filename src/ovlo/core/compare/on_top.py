@@ -1,0 +1,85 @@
+"""Whether what lies on top is the same, where the shapes are: both painted, and their pixels compared.
+
+Look(b, paint).words(a.columns, by)
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.compare.side import Picture
+from ovlo.core.paint.measures import widest_line
+from ovlo.core.trail.columns import Columns
+from ovlo.core.trail.similarity import Similarity, transformed
+from ovlo.core.values.colour import Colour
+
+Box = tuple[float, float, float, float]
+Paint = Callable[[Columns, Box], NDArray[np.uint8]]
+"""Paints the part of the plane in a box: left, bottom, right, top."""
+
+UNLIKE = 48
+"""By so much of 255 colours are told apart, in 3 by 3 pixels; a share of an edge's pixel is not."""
+
+MARGIN = 0.02
+"""Of the picture's size, around it."""
+
+
+class Look:
+    """The second picture as it is seen, to hold the first one against."""
+
+    def __init__(self, b: Picture, paint: Paint) -> None:
+        low, high = b.all_lines.box if len(b.all_lines) else (0j, 0j)
+        places = [low, high] if len(b.all_lines) else []
+        places += [complex(text.x, text.y) for text in b.texts]
+        edge = MARGIN * b.size + widest_line(b.columns) + 1e-9
+        left, right = min(z.real for z in places) - edge, max(z.real for z in places) + edge
+        bottom, top = min(z.imag for z in places) - edge, max(z.imag for z in places) + edge
+        self._box = left, bottom, right, top
+        self._paint = paint
+        self._pixels = paint(b.columns, self._box)
+        self._weighed = _weighed(self._pixels)
+
+    def words(self, a: Columns, by: Similarity) -> tuple[str, ...]:
+        """Where it shows another colour than the first, in a sentence."""
+        found = []
+        # Lines of a larger picture may be wider with it, or not.
+        for keeps_width in (False, True) if by.scale != 1 else (False,):
+            moved = transformed(a, by, keeps_width) if by != Similarity() else a
+            found.append(self._unlike(self._paint(moved, self._box)))
+        return min(found, key=len)
+
+    def _unlike(self, ours: NDArray[np.uint8]) -> tuple[str, ...]:
+        differ = np.abs(_weighed(ours) - self._weighed).max(axis=2) > UNLIKE
+        # Blocks, by their lowest corners, of which all pixels differ.
+        blocks = differ[:-2] & differ[1:-1] & differ[2:]
+        blocks = blocks[:, :-2] & blocks[:, 1:-1] & blocks[:, 2:]
+        rows, columns = np.nonzero(blocks)
+        if not len(rows):
+            return ()
+        # The one in the middle of them all is told.
+        middle = np.argmin((rows - rows.mean()) ** 2 + (columns - columns.mean()) ** 2)
+        row, column = int(rows[middle]) + 1, int(columns[middle]) + 1
+        height, width = differ.shape
+        left, bottom, right, top = self._box
+        x = left + (column + 0.5) / width * (right - left)
+        y = top - (row + 0.5) / height * (top - bottom)
+        a, b = (_named(one[row, column]) for one in (ours, self._pixels))
+        return (
+            f"At ({x:.4g}, {y:.4g}) A shows {a} and B {b}, though their marks are the same: "
+            "they lie over each other in another order, or their caps, joins or repeats differ.",
+        )
+
+
+def _weighed(pixels: NDArray[np.uint8]) -> NDArray[np.float32]:
+    """Colours as far as they are seen."""
+    weighed = pixels.astype(np.float32)
+    weighed[..., :3] *= weighed[..., 3:] / 255
+    return weighed
+
+
+def _named(pixel: NDArray[np.uint8]) -> str:
+    red, green, blue, opacity = pixel.tolist()
+    return Colour(red, green, blue, opacity / 255).css if opacity else "nothing"
