@@ -147,7 +147,16 @@ def check(sheet: Sheet) -> list[Finding]:
     from ovlo.core.check.check import Eyes, findings
 
     eyes = Eyes(mark_boxes(sheet), Page.of(sheet, fit=True).scale, lettering.glyphs)
-    return findings(sheet, eyes)
+    return findings(sheet, eyes) + _in_source(sheet)
+
+
+def _in_source(sheet: Sheet) -> list[Finding]:
+    """What is wrong in the files that drew on a sheet, if it is known which."""
+    from ovlo.program.source_check import source_findings
+
+    origins = sheet._origins
+    files = dict.fromkeys(place.file for place in origins.places) if origins is not None else {}
+    return [one for file in files for one in source_findings(file)]
 
 
 def comparing_eyes(sheet: Sheet) -> Eyes:

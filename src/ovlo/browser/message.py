@@ -272,8 +272,7 @@ def told_finding(finding: Finding) -> dict[str, Any]:
         "severity": finding.severity,
         "message": finding.message,
         "mend": finding.mend,
-        "x": finding.place[0],
-        "y": finding.place[1],
+        "place": None if finding.place is None else list(finding.place),
         "lines": list(finding.lines),
         "count": finding.count,
     }

@@ -18,7 +18,6 @@ import click
 from ovlo.cli import wording
 from ovlo.cli.options import limit_options, pairs, seed_option, set_option
 from ovlo.cli.saying import say, tell_trouble
-from ovlo.core.check.check import RULES
 from ovlo.core.values import arguments
 from ovlo.core.values.errors import BadUse, OvloError
 from ovlo.core.values.finding import PROBLEM, Finding
@@ -27,6 +26,7 @@ from ovlo.program.outcome import Outcome
 from ovlo.program.processes.rescue import Conclusion, guarded
 from ovlo.program.running import Limits, run_program
 from ovlo.program.silencing import is_silenced
+from ovlo.program.source_check import ALL_RULES as RULES
 
 WIDTH = 96
 
@@ -168,9 +168,9 @@ def _total(results: list[Result]) -> str:
 
 def _described(finding: Finding, path: Path) -> str:
     """A finding for people: what, where, the source lines, and the mend."""
-    x, y = finding.place
     times = f", {finding.count} times" if finding.count > 1 else ""
-    head = f"\n{finding.severity}: {finding.rule} at ({x:.4g}, {y:.4g}){times}"
+    where = "" if finding.place is None else " at ({:.4g}, {:.4g})".format(*finding.place)
+    head = f"\n{finding.severity}: {finding.rule}{where}{times}"
     if finding.file and Path(finding.file) != path:
         head += f", in {finding.file}"
     lines = sorted({*finding.callers, *finding.lines})

@@ -139,7 +139,8 @@ function label(context, words, x, y, colour) {
 /** @param {CanvasRenderingContext2D} context @param {View} view @param {any[]} findings */
 function drawFindings(context, view, findings) {
   findings.forEach((finding, i) => {
-    const [x, y] = view.toCanvas(finding.x, finding.y);
+    if (!finding.place) return;
+    const [x, y] = view.toCanvas(finding.place[0], finding.place[1]);
     context.strokeStyle = WARNING;
     context.lineWidth = 2.5;
     context.beginPath();

@@ -117,9 +117,12 @@ export function createPlayer() {
 
   /** @param {any} finding */
   function showFinding(finding) {
-    setOverlay("findings", true);
-    const side = Math.max(drawing.width, drawing.height) / 4;
-    stage.showFrame({ left: finding.x - side / 2, bottom: finding.y - side / 2, width: side, height: side });
+    if (finding.place) {
+      setOverlay("findings", true);
+      const side = Math.max(drawing.width, drawing.height) / 4;
+      const [x, y] = finding.place;
+      stage.showFrame({ left: x - side / 2, bottom: y - side / 2, width: side, height: side });
+    }
     if (finding.lines.length) program.light(finding.lines[0]);
   }
 

@@ -28,8 +28,8 @@ class Finding:
         What is there, in one sentence.
     mend : str
         What would make it right, with numbers.
-    place : (float, float)
-        Where on the sheet, in sheet units.
+    place : (float, float) or None
+        Where on the sheet, in sheet units; None for what stands in the source alone.
     steps : tuple of int
         The steps of the trail it speaks of; of many, the first and the last.
     lines : tuple of int
@@ -46,7 +46,7 @@ class Finding:
     severity: str
     message: str
     mend: str
-    place: tuple[float, float]
+    place: tuple[float, float] | None
     steps: tuple[int, ...] = ()
     lines: tuple[int, ...] = ()
     callers: tuple[int, ...] = ()

@@ -356,6 +356,8 @@ def findings(over: Overlay) -> None:
                 over.line(_course_of(over.columns, step), f"{ink}55", 9)
             else:
                 over.line(_course_of(over.columns, step), ink, 1.5, (2, 4))
+        if one.place is None:
+            continue
         place = complex(*one.place)
         over.nib.travel_to(place.real, place.imag)
         with over.nib.styled(ink=ink, line_width=2 * pixel, line_dash=()):
