@@ -16,7 +16,7 @@ WRONG = """\
 from ovlo import drawing
 
 @drawing(width=320, height=240)
-def kite(nib, sides=3, gap=0):
+def kite(nib, sides=3):
     for _ in range(sides):
         nib.forward(60)
         nib.left(180 - 360 / sides)

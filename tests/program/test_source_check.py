@@ -49,8 +49,8 @@ WRONG = {
         5,
     ),
     "a value set twice in a loop": (
-        HEAD
-        + "    for i in range(sides):\n        length = i\n        length = side\n        nib.forward(length)\n",
+        HEAD + "    for i in range(sides):\n        length = i\n"
+        "        length = side\n        nib.forward(length)\n",
         "overwritten-value",
         6,
     ),

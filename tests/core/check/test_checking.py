@@ -5,6 +5,7 @@ from __future__ import annotations
 import pytest
 
 from ovlo import Finding, Sheet
+from ovlo.core.check.check import RULES
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
 from ovlo.program.running import run_program
@@ -178,6 +179,11 @@ def checked(program, source):
     return outcome.sheet
 
 
+def of_picture(sheet):
+    """The findings about the picture; the helpers of these programs are not all called."""
+    return [one for one in sheet.check() if one.rule in RULES]
+
+
 def script(body):
     return f"from ovlo import Sheet\n{SHAPES}\nsheet = Sheet(640, 480)\nnib = sheet.new_nib()\n{body}\n"
 
@@ -186,7 +192,7 @@ def script(body):
 def test_wrong_programs_get_their_finding(program, case):
     body, rules = WRONG[case]
     sheet = checked(program, script(body))
-    found = sheet.check()
+    found = of_picture(sheet)
     assert [one.rule for one in found] == rules, [str(one) for one in found]
     assert all(one.mend and one.message for one in found)
     # Where steps came from is known, so every finding that speaks of a mark names a line.
@@ -195,7 +201,7 @@ def test_wrong_programs_get_their_finding(program, case):
 
 @pytest.mark.parametrize("case", RIGHT)
 def test_right_programs_get_none(program, case):
-    assert [str(one) for one in checked(program, script(RIGHT[case])).check()] == []
+    assert [str(one) for one in of_picture(checked(program, script(RIGHT[case])))] == []
 
 
 @pytest.mark.parametrize("case", [*WRONG, *RIGHT])
@@ -227,7 +233,9 @@ def test_no_example_has_a_finding(target, traced):
 
 
 def test_a_finding_names_steps_lines_and_numbers(program):
-    found = checked(program, script("kite(nib, 4, 30)\nnib.travel_to(100, 0)\nloop(nib, 3, 90, 60)")).check()
+    found = of_picture(
+        checked(program, script("kite(nib, 4, 30)\nnib.travel_to(100, 0)\nloop(nib, 3, 90, 60)"))
+    )
     assert len(found) == 1
     one = found[0]
     assert isinstance(one, Finding)
@@ -252,7 +260,7 @@ def test_a_gap_is_measured_and_mended():
 
 def test_findings_of_one_line_are_one(program):
     body = "for x in range(5):\n    nib.travel_to(60 * x - 150, 0)\n    loop(nib, 3, 20 + x, 60)"
-    (one,) = checked(program, script(body)).check()
+    (one,) = of_picture(checked(program, script(body)))
     assert (one.rule, one.count) == ("turns-miss-360", 5)
 
 
@@ -268,3 +276,31 @@ def test_no_contrast_names_what_was_beneath_when_the_mark_was_made():
     assert found == ["The words 'oo' cannot be told from what lies beneath: #000082 on #000080."]
     nib.rectangle(9, 9, fill="gold", outline=False)
     assert "on #000080" in next(one.message for one in sheet.check() if one.rule == "no-contrast")
+
+
+def test_off_sheet_says_how_it_would_fit_and_which_line_leaves(program):
+    def mend(body: str) -> str:
+        names: dict[str, object] = {}
+        exec(script(body), names)
+        return next(one.mend for one in names["sheet"].check() if one.rule == "off-sheet")  # type: ignore[attr-defined]
+
+    square = "for _ in nib.full_turn(4): nib.forward(100)"
+    assert mend(f"nib.travel_to(0, 220)\n{square}") == (
+        "Start 80 px lower: nib.travel_by(0, -80) moves it there. If x and y were exchanged, all would fit."
+    )
+    assert mend(f"nib.travel_to(-400, -300)\n{square}").startswith(
+        "Start 80 px farther right and 60 px higher: nib.travel_by(80, 60) moves it there."
+    )
+    assert mend("nib.travel_to(-400, 0)\nnib.forward(800)").startswith("All would fit at 0.")
+    # Moved so, nothing leaves the sheet any more.
+    names: dict[str, object] = {}
+    exec(script(f"nib.travel_to(-400, -300)\nnib.travel_by(80, 60)\n{square}"), names)
+    assert names["sheet"].check() == []  # type: ignore[attr-defined]
+    found = checked(
+        program, script("nib.travel_to(0, 0)\nnib.forward(50)\nnib.forward(60)\nnib.forward(400)")
+    ).check()
+    (one,) = [one for one in found if one.rule == "off-sheet"]
+    source = program(
+        script("nib.travel_to(0, 0)\nnib.forward(50)\nnib.forward(60)\nnib.forward(400)")
+    ).read_text()
+    assert [source.splitlines()[line - 1] for line in one.lines] == ["nib.forward(400)"]

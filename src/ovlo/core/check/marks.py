@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.paint.measures import MarkBoxes, widest_line
+from ovlo.core.paint.measures import Floats, MarkBoxes, widest_line
 from ovlo.core.paint.order import Painting
 from ovlo.core.paint.outlines import MOVE
 from ovlo.core.paint.regions import region
@@ -44,16 +44,47 @@ def off_sheet(sheet: Sheet, boxes: MarkBoxes, fitting: float) -> Iterator[Found]
     half = np.array([sheet.width, sheet.height]) / 2
     first = int(np.flatnonzero(over.is_out)[0])
     place = np.clip((boxes.low[first] + boxes.high[first]) / 2, -half, half)
-    reach = np.maximum(-boxes.low.min(axis=0), boxes.high.max(axis=0))
-    width, height = np.ceil(2 * reach + widest_line(columns)).tolist()
+    steps = _steps_beyond(columns, half)
+    if not len(steps):  # only the bulge of a curve leaves it
+        steps = boxes.steps[over.is_out & ~is_text]
     yield Found(
         f"{over.count} of {over.total} {'mark' if over.total == 1 else 'marks'} "
         f"{'leaves' if over.count == 1 else 'leave'} the sheet: {far}.",
-        f"All would fit at {fitting:.2g} of the size, or on a sheet of "
-        f"{max(width, sheet.width):g} × {max(height, sheet.height):g} {sheet.unit}.",
+        _mend_of_place(sheet, boxes.low.min(axis=0), boxes.high.max(axis=0), fitting),
         complex(*place.tolist()),
-        tuple(boxes.steps[over.is_out & ~is_text].tolist()),
+        tuple(steps.tolist()),
         tuple(columns.texts[i].origin for i in texts.tolist()),
+    )
+
+
+def _steps_beyond(columns: Columns, half: Floats) -> NDArray[np.int64]:
+    """The steps that leave a mark and begin or end beyond the sheet."""
+    ends = np.maximum(np.abs(columns.starts), np.abs(columns.points))
+    is_traced = np.isin(columns.of_steps("pen"), (Pen.DRAW, Pen.TRACE))
+    return np.flatnonzero(is_traced & (ends > half).any(axis=1))
+
+
+def _mend_of_place(sheet: Sheet, low: Floats, high: Floats, fitting: float) -> str:
+    """How all marks would fit: moved, if that is enough, else smaller, or on a larger sheet."""
+    half, unit = np.array([sheet.width, sheet.height]) / 2, sheet.unit
+    reach = np.maximum(-low, high)
+    exchanged = " If x and y were exchanged, all would fit." if (reach[::-1] <= half).all() else ""
+    if (high - low <= 2 * half - 2).all():
+        # Whole units, so that they can be typed, and no line is on the very edge.
+        dx, dy = (np.ceil(np.maximum(-half - low, 0)) - np.ceil(np.maximum(high - half, 0))).tolist()
+        ways = [
+            f"{abs(number):g} {unit} {way}"
+            for number, way in (
+                (dx, "farther right" if dx > 0 else "farther left"),
+                (dy, "higher" if dy > 0 else "lower"),
+            )
+            if number
+        ]
+        return f"Start {' and '.join(ways)}: nib.travel_by({dx:g}, {dy:g}) moves it there.{exchanged}"
+    width, height = np.ceil(2 * reach + widest_line(sheet._columns)).tolist()
+    return (
+        f"All would fit at {fitting:.2g} of the size, or on a sheet of "
+        f"{max(width, sheet.width):g} × {max(height, sheet.height):g} {unit}.{exchanged}"
     )
 
 
