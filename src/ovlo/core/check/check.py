@@ -38,7 +38,8 @@ RULES = {
     "not-closed": Rule(
         PROBLEM,
         f"A contour that does not cross itself ends within {closing.NEAR:.0%} of its size from where it "
-        f"began, without meeting it. Gaps of {closing.UNSEEN_GAP:g} px or less are not seen.",
+        f"began, without meeting it. Gaps of {closing.UNSEEN_GAP:g} px or less are not seen. A last side that "
+        f"is short by more than {closing.GATE:.0%} may leave a gate: that is a hint.",
     ),
     "turns-miss-360": Rule(
         PROBLEM,
@@ -46,33 +47,40 @@ RULES = {
         f"length) and equal turns (within {closing.EQUAL_TURNS:g}°) does not add up to whole turns: the "
         "inner angle was taken for the turn, a turn was rounded, a repeat is missing, or the turn belongs to "
         f"another number of sides. Turns below {closing.ROUND_TURN:g}° make bows, which need not close, and "
-        f"with more than {closing.MOST_SIDES} sides only the inner angle and near misses are meant.",
+        f"with more than {closing.MOST_SIDES} sides only the inner angle and near misses are meant. Three "
+        "sides at right angles may be a cup: that is a hint.",
     ),
     "retraced-line": Rule(
         HINT,
         f"A walk comes back to its beginning after {closing.FEWEST_SIDES} or more steps, and all that "
-        "follows draws its first steps again in the same order.",
+        "follows draws its first steps again in the same order, curves along the same way.",
     ),
     "stray-line": Rule(
         HINT,
         f"One straight stroke joins two shapes of {closing.FEWEST_SIDES} or more steps that are closed "
         "without it, in a contour that begins with a shape: a travel may have been meant.",
     ),
-    "off-sheet": Rule(PROBLEM, "A line, area or text reaches beyond the sheet; line widths are left out."),
+    "off-sheet": Rule(
+        PROBLEM,
+        "A line, area or text reaches beyond the sheet; line widths are left out. Not meant are grounds that "
+        f"hold the whole sheet, and areas without outline of which {marks.BLEEDING:.0%} or more is on it.",
+    ),
     "no-contrast": Rule(
         PROBLEM,
         f"All of a line, area or text differs from the paper or area beneath it by less than {seen.ALIKE:g} "
-        "of CIEDE2000. Not meant are areas whose outline is seen, and shades: areas over others "
-        "from the same line of the program.",
+        "of CIEDE2000, and so does most of what comes from the same line of the program. Not meant are areas "
+        "whose outline is seen, grounds, what cuts a line, layers that add up, and shades: areas over others "
+        "from the same line.",
     ),
     "still-lifted": Rule(
         PROBLEM,
         f"The pen is still lifted at the end after {marks.FEWEST_LIFTED} or more moves that bend, a closed "
-        "shape was walked with the pen lifted, or nothing was drawn at all.",
+        "shape was walked with the pen lifted and not drawn later, or nothing was drawn at all.",
     ),
     "empty-area": Rule(
         PROBLEM,
-        f"An area block has fewer than {marks.FEWEST_CORNERS} corners, or no area between its lines.",
+        f"An area block has fewer than {marks.FEWEST_CORNERS} corners, or no area between its lines, and so "
+        "have most that come from the same line of the program.",
     ),
     "covered": Rule(
         HINT,
@@ -128,7 +136,7 @@ def _of_contours(sheet: Sheet, origins: Origins | None) -> Iterator[tuple[str, F
         if closing.is_regular(contour):
             continue
         is_one_place = origins is None or len(set(origins.steps[contour.steps].tolist())) == 1
-        if total := closing.turns_miss_360(contour, is_one_place, sheet.unit):
+        if total := closing.turns_miss_360(contour, is_one_place, sheet.unit, sheet._pixels_per_unit):
             yield "turns-miss-360", total
         elif gap := closing.not_closed(contour, sheet.unit, sheet._pixels_per_unit):
             yield "not-closed", gap
@@ -168,7 +176,7 @@ def _located(rule: str, one: Found, origins: Origins | None) -> Finding:
     steps = one.steps if len(one.steps) <= MOST_STEPS else (one.steps[0], one.steps[-1])
     return Finding(
         rule,
-        RULES[rule].severity,
+        HINT if one.is_hint else RULES[rule].severity,
         one.message,
         one.mend,
         (one.place.real, one.place.imag),

@@ -19,6 +19,9 @@ NEAR = 0.1
 UNSEEN_GAP = 0.05
 """A gap of fewer pixels cannot be seen."""
 
+GATE = 0.05
+"""A last side that ends short of the beginning by a larger share of itself may leave a gate."""
+
 EQUAL_SIDES = 1e-6
 """Sides that differ by a smaller share are equal."""
 
@@ -56,6 +59,7 @@ def not_closed(contour: Contour, unit: str, pixels_per_unit: float) -> Found | N
     start, end = contour.points[0], contour.points[-1]
     length = float(contour.lengths[-1])
     going = contour.sides[-1] / length if length else 1.0
+    is_gate = False
     # The way back, seen along the last step: real ahead, imaginary to the left.
     back = (start - end) / going
     if abs(back.imag) <= 1e-3 * gap and not contour.is_curved[-1]:
@@ -64,6 +68,8 @@ def not_closed(contour: Contour, unit: str, pixels_per_unit: float) -> Found | N
             f"Make its last line {fitting:.6g} {unit} long instead of {length:.6g}, "
             "or end it with nib.line_to_start()."
         )
+        # A gate in the last of straight walls may be meant; a slip is smaller.
+        is_gate = gap > GATE * fitting
     else:
         angle = degrees(np.angle(back))
         side = "left" if angle > 0 else "right"
@@ -76,6 +82,7 @@ def not_closed(contour: Contour, unit: str, pixels_per_unit: float) -> Found | N
         mend,
         complex(end),
         _steps(contour),
+        is_hint=is_gate,
     )
 
 
@@ -84,13 +91,13 @@ def is_regular(contour: Contour) -> bool:
     return contour.is_closed and _equal_turn(contour) is not None
 
 
-def turns_miss_360(contour: Contour, is_one_place: bool, unit: str) -> Found | None:
+def turns_miss_360(contour: Contour, is_one_place: bool, unit: str, pixels_per_unit: float) -> Found | None:
     """Equal sides and equal turns that do not add up to whole turns.
 
     `is_one_place` says that all sides come from one line, as those of a loop do.
     """
     turn = _equal_turn(contour)
-    if turn is None or contour.is_closed:
+    if turn is None or contour.is_closed or contour.gap * pixels_per_unit <= UNSEEN_GAP:
         return None
     n, angle = len(contour), abs(turn)
     mistake = _inner_angle(n, angle) or _nearly(contour, n, angle)
@@ -107,6 +114,8 @@ def turns_miss_360(contour: Contour, is_one_place: bool, unit: str) -> Found | N
         mend,
         complex(contour.points[-1]),
         _steps(contour),
+        # Three sides at right angles may be a cup, which is open on purpose.
+        is_hint=n == FEWEST_SIDES and _is(angle, 90),
     )
 
 
@@ -118,13 +127,13 @@ def _inner_angle(n: int, angle: float) -> Mistake | None:
     if _is(angle, 180 - 360 / n):
         return (
             f": {angle:.6g}° is the angle inside a {figure(n)}, but a nib turns by the outer one.",
-            f"Turn by {360 / n:.6g}° (360 / {n}) after each side.",
+            f"Turn by {_typed(n)} after each side.",
         )
     for turns in range(2, n // 2 + 1) if angle >= ROUND_TURN and n <= STAR_SIDES else ():
         if gcd(turns, n) == 1 and _is(angle, 180 - 360 * turns / n):
             return (
                 f": {angle:.6g}° is the angle inside the points of a star, but a nib turns by the outer one.",
-                f"Turn by {360 * turns / n:.6g}° (360 · {turns} / {n}) after each side.",
+                f"Turn by {_typed(n, turns)} after each side.",
             )
     return None
 
@@ -140,11 +149,10 @@ def _nearly(contour: Contour, n: int, angle: float) -> Mistake | None:
         return None
     if not is_near and _one_missing(n, angle):
         return None
-    exact = f"360 / {n}" if turns == 1 else f"360 · {turns} / {n}"
     loop = f"full_turn({n})" if turns == 1 else f"full_turn({n}, rounds={turns})"
     return (
         f"; it ends {contour.gap:.4g} from where it began.",
-        f"Turn by {360 * turns / n:.6g}° ({exact}) after each side, or let nib.{loop} do it.",
+        f"Turn by {_typed(n, turns)} after each side, or let nib.{loop} do it.",
     )
 
 
@@ -154,7 +162,7 @@ def _one_missing(n: int, angle: float) -> Mistake | None:
         return None
     return (
         ": one side is missing.",
-        f"Repeat {n + 1} times instead of {n}, or turn by {360 * round(turns) / n:.6g}° for {n} sides.",
+        f"Repeat {n + 1} times instead of {n}, or turn by {_typed(n, round(turns))} for {n} sides.",
     )
 
 
@@ -165,7 +173,7 @@ def _other_divisor(n: int, angle: float) -> Mistake | None:
     whole = round(sides)
     return (
         f": {angle:.6g}° is 360 / {whole}, but there are {n} sides.",
-        f"Turn by {360 / n:.6g}° (360 / {n}) after each side, or repeat {whole} times.",
+        f"Turn by {_typed(n)} after each side, or repeat {whole} times.",
     )
 
 
@@ -174,13 +182,24 @@ def _unlike_any(n: int, angle: float) -> Mistake | None:
         return None
     return (
         ", so they cannot close.",
-        f"For {n} sides turn by {360 / n:.6g}° (360 / {n}) after each, or let nib.full_turn({n}) do it.",
+        f"For {n} sides turn by {_typed(n)} after each, or let nib.full_turn({n}) do it.",
     )
 
 
 def _is_bow(n: int, angle: float) -> bool:
     """Whether sides and turns make a quarter, half or three quarters of a turn, as a bow does."""
     return n * angle < 360 and _is(n * angle / 90, round(n * angle / 90)) and angle < 60
+
+
+def _typed(n: int, turns: int = 1) -> str:
+    """A turn as it is to be typed: a rounded number of degrees would not close."""
+    exact = f"360 / {n}" if turns == 1 else f"360 * {turns} / {n}"
+    value = 360 * turns / n
+    return f"{value:g}° ({exact})" if _is_short(value) else f"{exact} (about {value:.4g}°)"
+
+
+def _is_short(value: float) -> bool:
+    return round(value, 3) == value
 
 
 def _is(value: float, wanted: float) -> bool:
@@ -217,8 +236,10 @@ def retraced_line(contour: Contour) -> Found | None:
 
 
 def _bends_alike(contour: Contour, closed: int) -> bool:
+    """Whether what follows takes the same way, not only through the same points: circles may share theirs."""
     again = np.arange(closed, len(contour))
-    return bool((contour.is_curved[again] == contour.is_curved[again % closed]).all())
+    apart = np.abs(contour.within[again] - contour.within[again % closed])
+    return bool((apart <= MEETS * contour.size).all())
 
 
 def _told_retraced(contour: Contour, closed: int, again: int) -> Found:
@@ -232,9 +253,7 @@ def _told_retraced(contour: Contour, closed: int, again: int) -> Found:
         what = f"its last {again} steps draw its first ones again"
     mend = f"Stop after {closed} steps instead of {n}."
     if turn is not None and _is(abs(turn), 180 - 360 / n):
-        mend = (
-            f"For {n} sides turn by {360 / n:.6g}° (360 / {n}); for {figure(closed)}s repeat {closed} times."
-        )
+        mend = f"For {n} sides turn by {_typed(n)}; for {figure(closed)}s repeat {closed} times."
     elif turn is not None:
         mend = f"Repeat {closed} times instead of {n}."
     steps = tuple(contour.steps[closed:].tolist())

@@ -32,16 +32,17 @@ MEETS = 1e-6
 
 def off_sheet(sheet: Sheet, boxes: MarkBoxes, fitting: float) -> Iterator[Found]:
     """Marks that leave the sheet; `fitting` is the scale at which all would be seen."""
+    columns = sheet._columns
+    half = np.array([sheet.width, sheet.height]) / 2
+    boxes = boxes.chosen(~_bleeds(columns, boxes, half))
     over = boxes.beyond(sheet.width, sheet.height)
     if not over.count:
         return
-    columns = sheet._columns
     far = ", ".join(
         f"{distance:.4g} {sheet.unit} beyond the {edge}" for edge, distance in over.distances.items()
     )
     is_text = np.arange(over.total) >= over.total - len(columns.texts)
     texts = np.flatnonzero(over.is_out & is_text) - (over.total - len(columns.texts))
-    half = np.array([sheet.width, sheet.height]) / 2
     first = int(np.flatnonzero(over.is_out)[0])
     place = np.clip((boxes.low[first] + boxes.high[first]) / 2, -half, half)
     steps = _steps_beyond(columns, half)
@@ -55,6 +56,22 @@ def off_sheet(sheet: Sheet, boxes: MarkBoxes, fitting: float) -> Iterator[Found]
         tuple(steps.tolist()),
         tuple(columns.texts[i].origin for i in texts.tolist()),
     )
+
+
+BLEEDING = 0.2
+"""An area without an outline of which so much is on the sheet was meant to run over its edge."""
+
+
+def _bleeds(columns: Columns, boxes: MarkBoxes, half: Floats) -> NDArray[np.bool_]:
+    """Which marks are meant to run over the edge: grounds beneath all of the sheet, areas cut by it."""
+    is_area = boxes.is_bare.copy()
+    is_step = boxes.steps < len(columns)
+    is_area[is_step] |= columns.of_steps("area")[boxes.steps[is_step]] >= 0
+    is_ground = is_area & ((boxes.low <= -half) & (boxes.high >= half)).all(axis=1)
+    seen = np.minimum(boxes.high, half) - np.maximum(boxes.low, -half)
+    whole = np.maximum(boxes.high - boxes.low, 1e-300)
+    share = (np.maximum(seen, 0) / whole).prod(axis=1)
+    return np.asarray(is_ground | (boxes.is_bare & (share >= BLEEDING)))
 
 
 def _steps_beyond(columns: Columns, half: Floats) -> NDArray[np.int64]:
@@ -155,33 +172,60 @@ def _lifted_loops(columns: Columns, lifted: NDArray[np.int64]) -> Iterator[NDArr
         size = np.abs(ends - start).max()
         back = np.flatnonzero((np.abs(ends - start) <= MEETS * size).all(axis=1))
         back = back[back >= FEWEST_LIFTED - 1]
-        if len(back):
+        if len(back) and not _is_drawn_later(columns, moves[: back[0] + 1], size):
             yield moves[: back[0] + 1]
+
+
+def _is_drawn_later(columns: Columns, loop: NDArray[np.int64], size: float) -> bool:
+    """Whether lines go through the corners of a lifted walk afterwards: it only found them."""
+    later = columns.is_drawn[loop[-1] + 1 :]
+    drawn = columns.points[loop[-1] + 1 :][later]
+    if not len(drawn):
+        return False
+    apart = np.abs(drawn[None, :, :] - columns.points[loop][:, None, :]).max(axis=2)
+    return bool((apart.min(axis=1) <= MEETS * size).all())
 
 
 def empty_area(columns: Columns, painting: Painting) -> Iterator[Found]:
     """Area blocks with fewer than three corners, or without area."""
+    # A bar of no height beside others is no slip: most of what comes from one place must be empty.
+    places = columns.areas["origin"] if (columns.areas["origin"] >= 0).any() else np.zeros(len(columns.areas))
+    empty = list(_empty_areas(columns, painting))
+    for place in dict.fromkeys(places.tolist()):
+        here = [one for area, one in empty if places[area] == place]
+        if 2 * len(here) > (places == place).sum():
+            yield from here
+
+
+def _empty_areas(columns: Columns, painting: Painting) -> Iterator[tuple[int, Found]]:
+    """Each area without area, with its number."""
     paths = {int(area): number for number, area in enumerate(painting.borders.keys.tolist())}
     for area, row in enumerate(columns.areas):
         step = int(row["step"])
         place = columns.starts[step] if step < len(columns) else np.zeros(2)
         if area not in paths:
-            yield Found(
-                "This area block holds no line: nothing is filled.",
-                "Walk the border of the area inside the block, with the pen lowered.",
-                complex(*place),
-                (step,) if step < len(columns) else (),
-                (int(row["origin"]),),
+            yield (
+                area,
+                Found(
+                    "This area block holds no line: nothing is filled.",
+                    "Walk the border of the area inside the block, with the pen lowered.",
+                    complex(*place),
+                    (step,) if step < len(columns) else (),
+                    (int(row["origin"]),),
+                ),
             )
             continue
         vertices, codes = painting.borders.path(paths[area])
         if trouble := _lack(vertices, codes):
-            yield Found(
-                f"This area block has {trouble}: nothing is filled.",
-                "Walk at least three corners that are not in one line inside the block.",
-                complex(*vertices[0]),
-                (step,),
-                (int(row["origin"]),),
+            yield (
+                area,
+                Found(
+                    f"This area block has {trouble}: nothing is filled.",
+                    "Walk at least three corners that are not in one line inside the block.",
+                    complex(*vertices[0]),
+                    (step,),
+                    (int(row["origin"]),),
+                ),
             )
 
 

@@ -9,15 +9,17 @@ painting. A line or a text is looked at in points along it, before the next area
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Iterator
 from functools import cached_property, lru_cache
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.check.samples import PIXELS, SPACING, Points
 from ovlo.core.paint.order import Mark, Painting
+from ovlo.core.paint.outlines import Outline
 from ovlo.core.paint.raster import cover
 from ovlo.core.trail.columns import Columns, Text
 from ovlo.core.values.colour import BLACK, WHITE, Colour, difference
@@ -36,6 +38,9 @@ ALIKE = 2.0
 UNLIKE = 60
 """Colours of which a channel differs by more (of 255) are never that alike; 40 is the most that was found."""
 
+GROUND = 0.98
+"""An area that covers so much of the sheet is a ground, whatever its colour."""
+
 SHADE = 0.2
 """An area that differs by this much from the area it lies on was given a colour of its own."""
 
@@ -45,6 +50,7 @@ class Seen:
 
     def __init__(self, sheet: Sheet, painting: Painting, letters: Letters) -> None:
         self._columns: Columns = sheet._columns
+        self._origins = sheet._origins
         self._painting = painting
         self._letters = letters
         self._scale = PIXELS / max(sheet.width, sheet.height)
@@ -59,8 +65,10 @@ class Seen:
         self._waiting: list[int] = []
         self._is_waited_for = np.zeros(self._shape, bool)
         # What cannot be told from what lies beneath, with the colour of that.
+        self._is_inked = np.zeros(self._shape, bool)
+        """Where a line is seen: what is laid over it is seen too."""
         self._alike_pieces: dict[int, Colour] = {}
-        self._alike_areas: list[tuple[Mark, Colour]] = []
+        self._alike_areas: list[tuple[Mark, Colour, tuple[int, int]]] = []
         self._alike_texts: list[tuple[Text, Colour]] = []
         self._paint()
 
@@ -106,11 +114,17 @@ class Seen:
         # Most areas are told from the first pixel on.
         is_seen = bool(np.abs(laid[0] - beneath[0]).max() > UNLIKE)
         unlike = np.inf if is_seen else float(_unlikeness_of(beneath, laid, np.zeros(1, int))[0])
-        if unlike < ALIKE and not self._is_shade(mark, window, inside, unlike):
-            self._alike_areas.append((mark, Colour(*beneath[0].tolist())))
+        # A ground is meant whatever its colour; what is laid over a line is seen by that.
+        is_meant = inside.sum() >= GROUND * self._top.size or self._is_inked[window][inside].any()
+        if unlike < ALIKE and not is_meant and not self._is_shade(mark, window, inside, unlike):
+            rows, columns = np.nonzero(inside)
+            middle = len(rows) // 2
+            place = window[0].start + int(rows[middle]), window[1].start + int(columns[middle])
+            self._alike_areas.append((mark, Colour(*beneath[0].tolist()), place))
         self._colours[window][inside] = laid
         if paint.opacity == 1:
             self._top[window][inside] = position
+            self._is_inked[window][inside] = False
 
     def _is_shade(
         self, mark: Mark, window: tuple[slice, slice], inside: NDArray[np.bool_], unlike: float
@@ -147,6 +161,8 @@ class Seen:
         ink = inks[points.style_of_piece[piece]]
         beneath = self._colours[y, x]
         laid = beneath + ink[:, 3:] * (ink[:, :3] - beneath)
+        is_seen = np.abs(laid - beneath).max(axis=1) > UNLIKE
+        self._is_inked[y[is_seen], x[is_seen]] = True
         firsts = np.flatnonzero(np.diff(piece, prepend=-1))
         alike = firsts[_unlikeness_of(beneath, laid, firsts) < ALIKE]
         for number, colour in zip(piece[alike].tolist(), beneath[alike].tolist(), strict=True):
@@ -180,7 +196,7 @@ class Seen:
         alike = np.zeros(len(lines.piece_steps), bool)
         alike[list(self._alike_pieces)] = True
         told = np.zeros(len(alike), bool)
-        for mark, beneath in self._alike_areas:
+        for mark, beneath in self._mostly_alike_areas():
             area = self._area_of(mark)
             mine = areas_of_pieces == area
             if (mine & ~alike).any():
@@ -197,7 +213,7 @@ class Seen:
                 (int(row["origin"]),),
                 "area",
             )
-        for piece in np.flatnonzero(alike & ~told).tolist():
+        for piece in np.flatnonzero(alike & ~told & self._are_mostly(alike, lines)).tolist():
             first = int(lines.moves[piece])
             middle = lines.vertices[first : first + 2].mean(axis=0)
             ink = self._columns.styles[self._lines.style_of_piece[piece]].ink
@@ -220,6 +236,37 @@ class Seen:
                 (text.origin,),
                 "text",
             )
+
+    def _mostly_alike_areas(self) -> Iterator[tuple[Mark, Colour]]:
+        """Areas that are not seen, if most of what comes from the same place in the program is not."""
+        every = self._columns.areas["origin"][self._painting.borders.keys]
+        of_kind = Counter(every.tolist())
+        unseen = [one[:2] for one in self._alike_areas if not self._adds_up(*one)]
+        hidden = Counter(self._origin_of(mark) for mark, _ in unseen)
+        for mark, beneath in unseen:
+            if 2 * hidden[self._origin_of(mark)] > of_kind[self._origin_of(mark)]:
+                yield mark, beneath
+
+    def _adds_up(self, mark: Mark, beneath: Colour, at: tuple[int, int]) -> bool:
+        """Whether a translucent area is one of many layers, which are seen together."""
+        assert mark.fill is not None
+        last = self._colours[at]
+        return (
+            mark.fill.opacity < 1
+            and not np.isnan(last).any()
+            and (difference(beneath, Colour(*last.tolist())) >= ALIKE)
+        )
+
+    def _are_mostly(self, alike: NDArray[np.bool_], lines: Outline) -> NDArray[np.bool_]:
+        """Which lines are of a kind, by place in the program or style, most of which are not seen."""
+        kinds: NDArray[Any] = self._lines.style_of_piece
+        if self._origins is not None and len(lines.piece_steps):
+            kinds = self._origins.steps[lines.piece_steps]
+        if not len(alike):
+            return alike
+        _, kind = np.unique(kinds, return_inverse=True)
+        share = np.bincount(kind, alike) / np.bincount(kind)
+        return np.asarray(share[kind] > 0.5)
 
     def marks(self) -> list[Found]:
         """All marks, with where they came from."""

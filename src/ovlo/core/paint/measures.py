@@ -56,11 +56,14 @@ class MarkBoxes:
         Lower left and upper right corners: of the strokes, then the areas, then the texts.
     steps : int array of shape (m,)
         The first step of each; of a text the one it lies beneath.
+    is_bare : bool array of shape (m,)
+        Whether it is an area without an outline.
     """
 
     low: Floats
     high: Floats
     steps: NDArray[np.int64]
+    is_bare: NDArray[np.bool_]
 
     @classmethod
     def of(cls, columns: Columns, text_box: TextBox) -> MarkBoxes:
@@ -79,7 +82,13 @@ class MarkBoxes:
         ]
         low, high = (np.vstack([np.reshape(corner[i], (-1, 2)) for corner in found]) for i in range(2))
         texts = np.array([text.step for text in columns.texts], np.int64)
-        return cls(low, high, np.concatenate([lines.piece_steps, areas.steps[alone], texts]))
+        steps = np.concatenate([lines.piece_steps, areas.steps[alone], texts])
+        is_bare = np.repeat([False, True, False], [len(lines.piece_steps), len(alone), len(texts)])
+        return cls(low, high, steps, is_bare)
+
+    def chosen(self, which: NDArray[np.bool_]) -> MarkBoxes:
+        """Those of some marks."""
+        return MarkBoxes(self.low[which], self.high[which], self.steps[which], self.is_bare[which])
 
     @property
     def whole(self) -> tuple[float, float, float, float] | None:

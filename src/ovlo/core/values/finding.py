@@ -60,7 +60,10 @@ class Finding:
 
 
 class Found(NamedTuple):
-    """What a rule comes upon. `origins` are numbers of places, for marks that are no steps."""
+    """What a rule comes upon. `origins` are numbers of places, for marks that are no steps.
+
+    `is_hint` is set where a problem of this kind may also be meant.
+    """
 
     message: str
     mend: str
@@ -68,6 +71,7 @@ class Found(NamedTuple):
     steps: tuple[int, ...] = ()
     origins: tuple[int, ...] = ()
     kind: str = ""
+    is_hint: bool = False
 
 
 MOST_STEPS = 1000
