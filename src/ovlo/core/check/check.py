@@ -38,8 +38,8 @@ RULES = {
     "not-closed": Rule(
         PROBLEM,
         f"A contour that does not cross itself ends within {closing.NEAR:.0%} of its size from where it "
-        f"began, without meeting it. Gaps of {closing.UNSEEN_GAP:g} px or less are not seen. A last side that "
-        f"is short by more than {closing.GATE:.0%} may leave a gate: that is a hint.",
+        f"began, without meeting it. Gaps of {closing.UNSEEN_GAP:g} px or less are not seen. A last side "
+        f"that is short by more than {closing.GATE:.0%} may leave a gate: that is a hint.",
     ),
     "turns-miss-360": Rule(
         PROBLEM,
