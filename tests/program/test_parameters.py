@@ -178,3 +178,13 @@ def test_a_failing_variation_tells_so_in_its_cell():
     words = [text.words for text in boat.vary(sails=[0, 1])._columns.texts]
     assert any("ZeroDivisionError" in line for line in words)
     assert "sails=1" in words
+
+
+def test_a_parameter_without_a_kind_takes_numbers_and_words(ovlo_command, program, tmp_path):
+    path = program(
+        "from ovlo import drawing\n@drawing()\ndef kite(nib, thing=None):\n"
+        "    nib.text(f'{thing!r}')\n    nib.forward(9)\n"
+    )
+    for typed, read in (("7", "7"), ("2.5", "2.5"), ("bow", "'bow'")):
+        assert ovlo_command("draw", path, "--set", f"thing={typed}", "-o", "kite.svg").returncode == 0
+        assert f">{read}</text>" in (tmp_path / "kite.svg").read_text()

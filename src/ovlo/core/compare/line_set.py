@@ -107,12 +107,6 @@ class Lines:
         z = np.concatenate([self.starts, self.ends, self._chosen(self.is_arc).points(spacing)[0]])
         return complex(z.real.min(), z.imag.min()), complex(z.real.max(), z.imag.max())
 
-    @cached_property
-    def size(self) -> float:
-        """The diagonal of the box."""
-        low, high = self.box
-        return abs(high - low)
-
     # ── points and distances ──────────────────────────────────────────────────────────────────────────────
 
     def at(self, owners: Ints, shares: Floats) -> Complexes:
