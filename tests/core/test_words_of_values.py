@@ -10,7 +10,7 @@ def test_what_is_shown_at_a_prompt(sheet, nib):
     nib.left(90)
     assert repr(nib) == "<Nib at (30, 0), heading 90, lowered>"
     assert repr(sheet.trail) == "<trail of 2 steps>"
-    assert repr(Dice(4)).startswith("Dice(4")
+    assert repr(Dice(4)) == "<Dice, seed 4>"
     assert len({Pose(1, 2, 3), Pose(1, 2, 3)}) == 1
 
 
