@@ -181,7 +181,7 @@ def live(drawing: AnyDrawing, values: dict[str, object], seed: int | None) -> No
     if notebook.is_running():
         notebook.live(drawing, drawing._complete(values), seed)
         return
-    from ovlo.browser.session import explore
+    from ovlo.browser.exploring.session import explore
     from ovlo.program.drawing import source_file
     from ovlo.program.parameters import shown
 

@@ -12,7 +12,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, NamedTuple
 
-from ovlo.core.check import closing, marks, seen
+from ovlo.core.check import closing, contrast, marks, seen
 from ovlo.core.check import samples as points
 from ovlo.core.paint.contours import contours
 from ovlo.core.paint.measures import MarkBoxes
@@ -67,8 +67,8 @@ RULES = {
     ),
     "no-contrast": Rule(
         PROBLEM,
-        f"All of a line, area or text differs from the paper or area beneath it by less than {seen.ALIKE:g} "
-        "of CIEDE2000, and so does most of what comes from the same line of the program. Not meant are areas "
+        "All of a line, area or text differs from the paper or area beneath it by less than "
+        f"{contrast.ALIKE:g} of CIEDE2000, and so does most of what comes from the same line of the program. Not meant are areas "
         "whose outline is seen, grounds, what cuts a line, layers that add up, and shades: areas over others "
         "from the same line.",
     ),

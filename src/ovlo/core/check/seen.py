@@ -11,18 +11,19 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Callable, Iterator
-from functools import cached_property, lru_cache
+from functools import cached_property
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ovlo.core.check.contrast import ALIKE, UNLIKE, other_colour, unlikeness_of
 from ovlo.core.check.samples import PIXELS, SPACING, Points
 from ovlo.core.paint.order import Mark, Painting
 from ovlo.core.paint.outlines import Outline
 from ovlo.core.paint.raster import cover
 from ovlo.core.trail.columns import Columns, Text
-from ovlo.core.values.colour import BLACK, WHITE, Colour, difference
+from ovlo.core.values.colour import Colour, difference
 from ovlo.core.values.finding import Found
 
 if TYPE_CHECKING:
@@ -31,12 +32,6 @@ if TYPE_CHECKING:
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Letters = Callable[[Text], tuple[Floats, NDArray[np.uint8]]]
-
-ALIKE = 2.0
-"""Colours less unlike than this by CIEDE2000 cannot be told apart."""
-
-UNLIKE = 60
-"""Colours of which a channel differs by more (of 255) are never that alike; 40 is the most that was found."""
 
 GROUND = 0.98
 """An area that covers so much of the sheet is a ground, whatever its colour."""
@@ -113,7 +108,7 @@ class Seen:
             laid = np.broadcast_to(np.array(paint._rgb, np.float32), beneath.shape)
         # Most areas are told from the first pixel on.
         is_seen = bool(np.abs(laid[0] - beneath[0]).max() > UNLIKE)
-        unlike = np.inf if is_seen else float(_unlikeness_of(beneath, laid, np.zeros(1, int))[0])
+        unlike = np.inf if is_seen else float(unlikeness_of(beneath, laid, np.zeros(1, int))[0])
         # A ground is meant whatever its colour; what is laid over a line is seen by that.
         is_meant = inside.sum() >= GROUND * self._top.size or self._is_inked[window][inside].any()
         if unlike < ALIKE and not is_meant and not self._is_shade(mark, window, inside, unlike):
@@ -164,7 +159,7 @@ class Seen:
         is_seen = np.abs(laid - beneath).max(axis=1) > UNLIKE
         self._is_inked[y[is_seen], x[is_seen]] = True
         firsts = np.flatnonzero(np.diff(piece, prepend=-1))
-        alike = firsts[_unlikeness_of(beneath, laid, firsts) < ALIKE]
+        alike = firsts[unlikeness_of(beneath, laid, firsts) < ALIKE]
         for number, colour in zip(piece[alike].tolist(), beneath[alike].tolist(), strict=True):
             self._alike_pieces[number] = Colour(*colour)
 
@@ -184,7 +179,7 @@ class Seen:
         x, y = self._points_of(text)
         beneath = self._colours[y, x]
         laid = beneath + text.ink.opacity * (np.array(text.ink._rgb, np.float32) - beneath)
-        is_alike = bool(len(x)) and bool(_unlikeness_of(beneath, laid, np.zeros(1, int))[0] < ALIKE)
+        is_alike = bool(len(x)) and bool(unlikeness_of(beneath, laid, np.zeros(1, int))[0] < ALIKE)
         return Colour(*beneath[0].tolist()) if is_alike else None
 
     # ── what there is to say ──────────────────────────────────────────────────────────────────────────────
@@ -207,7 +202,7 @@ class Seen:
             what = "This area and its outline" if mine.any() else "This area"
             yield Found(
                 f"{what} cannot be told from what lies beneath: {mark.fill.css} on {beneath.hex}.",
-                _other_colour(beneath, "the area", "fill"),
+                other_colour(beneath, "the area", "fill"),
                 complex(*self._painting.outline_of(mark).path(mark.number)[0].mean(axis=0)),
                 self._steps_of(area),
                 (int(row["origin"]),),
@@ -220,7 +215,7 @@ class Seen:
             beneath = self._alike_pieces[piece]
             yield Found(
                 f"This line cannot be told from what lies beneath: {ink.css} on {beneath.hex}.",
-                _other_colour(beneath, "the nib", "ink"),
+                other_colour(beneath, "the nib", "ink"),
                 complex(*middle),
                 (int(lines.piece_steps[piece]),),
                 (),
@@ -230,7 +225,7 @@ class Seen:
             yield Found(
                 f"The words {text.words!r} cannot be told from what lies beneath: "
                 f"{text.ink.css} on {beneath.hex}.",
-                _other_colour(beneath, "the nib", "ink"),
+                other_colour(beneath, "the nib", "ink"),
                 complex(text.x, text.y),
                 (),
                 (text.origin,),
@@ -370,37 +365,3 @@ class Seen:
     def _steps_of(self, area: int) -> tuple[int, ...]:
         """The steps that border an area."""
         return tuple(np.flatnonzero(self._area_of_steps == area).tolist())
-
-
-def _unlikeness_of(beneath: NDArray[np.float32], laid: NDArray[np.float32], firsts: Ints) -> Floats:
-    """How unlike what lies beneath each mark is, where it differs most; a mark's points begin at its first.
-
-    What is unknown, as under transparent paper, is as unlike as can be.
-    """
-    apart = np.nan_to_num(np.abs(laid - beneath).max(axis=1), nan=255.0)
-    most = np.maximum.reduceat(apart, firsts)
-    found = np.full(len(firsts), np.inf)
-    near = np.flatnonzero(most <= UNLIKE)
-    if not len(near):
-        return found
-    sizes = np.diff(np.append(firsts, len(apart)))
-    is_most = np.flatnonzero(apart == np.repeat(most, sizes))
-    points = is_most[np.searchsorted(is_most, firsts[near])]
-    pairs = np.rint(np.hstack([beneath[points], laid[points]])).astype(int)
-    found[near] = [_unlikeness(*pair) for pair in pairs.tolist()]
-    return found
-
-
-@lru_cache(maxsize=1 << 16)
-def _unlikeness(*channels: int) -> float:
-    return difference(Colour(*channels[:3]), Colour(*channels[3:]))
-
-
-def _other_colour(beneath: Colour, whose: str, what: str) -> str:
-    """A colour that can be told from another, with how unlike they are."""
-    apart = {name: difference(colour, beneath) for name, colour in (("black", BLACK), ("white", WHITE))}
-    name = max(apart, key=lambda key: apart[key])
-    return (
-        f"Give {whose} a {what} that differs by at least {ALIKE:g} of CIEDE2000; "
-        f'"{name}" differs by {apart[name]:.0f}.'
-    )

@@ -15,12 +15,12 @@ from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
-from ovlo.browser.controls import neighbours
+from ovlo.browser.exploring.controls import neighbours
+from ovlo.browser.exploring.requests import Answer, Draw, File, Findings, Question, Running, Save, Told, Words
+from ovlo.browser.exploring.worker import Worker
 from ovlo.browser.message import VERSION, packed
 from ovlo.browser.opening import open_link, standard_browser
 from ovlo.browser.presence import NO_BROWSER, Presence
-from ovlo.browser.requests import Answer, Draw, File, Findings, Question, Running, Save, Told, Words
-from ovlo.browser.worker import Worker
 from ovlo.core.values.dice import fresh_seed
 from ovlo.core.values.errors import NoBrowser, OvloError
 from ovlo.program.defaults import write_defaults

@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from typing import Any, NamedTuple
 
-from ovlo.browser.controls import Control
+from ovlo.browser.exploring.controls import Control
 from ovlo.program.running import Limits
 
 State = tuple[int, int]

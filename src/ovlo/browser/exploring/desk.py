@@ -20,10 +20,8 @@ from multiprocessing.connection import Connection
 from types import FrameType
 from typing import TextIO
 
-from ovlo.browser.controls import controls_of
-from ovlo.browser.file import page_of_sheet
-from ovlo.browser.message import packed, parts, told_finding
-from ovlo.browser.requests import (
+from ovlo.browser.exploring.controls import controls_of
+from ovlo.browser.exploring.requests import (
     About,
     Answer,
     Draw,
@@ -36,6 +34,8 @@ from ovlo.browser.requests import (
     Told,
     Words,
 )
+from ovlo.browser.file import page_of_sheet
+from ovlo.browser.message import packed, parts, told_finding
 from ovlo.core.sheet.host import Stop
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.errors import OvloError

@@ -20,8 +20,8 @@ from multiprocessing.connection import Connection
 from types import ModuleType
 from typing import Any
 
-from ovlo.browser.desk import serve, users_modules
-from ovlo.browser.requests import Draw, Save, Told, Words
+from ovlo.browser.exploring.desk import serve, users_modules
+from ovlo.browser.exploring.requests import Draw, Save, Told, Words
 
 
 @contextlib.contextmanager

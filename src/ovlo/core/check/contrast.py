@@ -1,0 +1,55 @@
+"""How unlike colours are to the eye, and which one would be told from another.
+
+unlikeness_of(beneath, laid, firsts) < ALIKE
+"""
+
+from __future__ import annotations
+
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.values.colour import BLACK, WHITE, Colour, difference
+
+ALIKE = 2.0
+"""Colours less unlike than this by CIEDE2000 cannot be told apart."""
+
+UNLIKE = 60
+"""Colours of which a channel differs by more (of 255) are never that alike; 40 is the most that was found."""
+
+
+def unlikeness_of(
+    beneath: NDArray[np.float32], laid: NDArray[np.float32], firsts: NDArray[np.int64]
+) -> NDArray[np.float64]:
+    """How unlike what lies beneath each mark is, where it differs most; a mark's points begin at its first.
+
+    What is unknown, as under transparent paper, is as unlike as can be.
+    """
+    apart = np.nan_to_num(np.abs(laid - beneath).max(axis=1), nan=255.0)
+    most = np.maximum.reduceat(apart, firsts)
+    found = np.full(len(firsts), np.inf)
+    near = np.flatnonzero(most <= UNLIKE)
+    if not len(near):
+        return found
+    sizes = np.diff(np.append(firsts, len(apart)))
+    is_most = np.flatnonzero(apart == np.repeat(most, sizes))
+    points = is_most[np.searchsorted(is_most, firsts[near])]
+    pairs = np.rint(np.hstack([beneath[points], laid[points]])).astype(int)
+    found[near] = [_unlikeness(*pair) for pair in pairs.tolist()]
+    return found
+
+
+@lru_cache(maxsize=1 << 16)
+def _unlikeness(*channels: int) -> float:
+    return difference(Colour(*channels[:3]), Colour(*channels[3:]))
+
+
+def other_colour(beneath: Colour, whose: str, what: str) -> str:
+    """A colour that can be told from another, with how unlike they are."""
+    apart = {name: difference(colour, beneath) for name, colour in (("black", BLACK), ("white", WHITE))}
+    name = max(apart, key=lambda key: apart[key])
+    return (
+        f"Give {whose} a {what} that differs by at least {ALIKE:g} of CIEDE2000; "
+        f'"{name}" differs by {apart[name]:.0f}.'
+    )
