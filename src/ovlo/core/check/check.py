@@ -68,9 +68,9 @@ RULES = {
     "no-contrast": Rule(
         PROBLEM,
         "All of a line, area or text differs from the paper or area beneath it by less than "
-        f"{contrast.ALIKE:g} of CIEDE2000, and so does most of what comes from the same line of the program. Not meant are areas "
-        "whose outline is seen, grounds, what cuts a line, layers that add up, and shades: areas over others "
-        "from the same line.",
+        f"{contrast.ALIKE:g} of CIEDE2000, and so does most of what comes from the same line of the "
+        "program. Not meant are areas whose outline is seen, grounds, what cuts a line, layers that add up, "
+        "and shades: areas over others from the same line.",
     ),
     "still-lifted": Rule(
         PROBLEM,
