@@ -22,7 +22,7 @@ from ovlo.core.trail.similarity import check_reach
 from ovlo.core.values.errors import BadValue, FileTrouble
 from ovlo.render import lettering
 from ovlo.render.files import check_folder, checked_path, write
-from ovlo.render.formats.table import PAGE, renderer_of
+from ovlo.render.formats.table import is_page, renderer_of
 from ovlo.render.page import Page, mark_boxes
 
 if TYPE_CHECKING:
@@ -51,14 +51,14 @@ def save(sheet: Sheet, path: str | PathLike[str], **how: Unpack[How]) -> None:
 
 def check_target(path: Path, call: str) -> None:
     """Refuse, before anything is drawn, a file that could not be written; `call` is what named it."""
-    if path.suffix.lower() != PAGE:
+    if not is_page(path.suffix):
         renderer_of(path.suffix, call)
     check_folder(path, call)
 
 
 def as_bytes(sheet: Sheet, suffix: str, **how: Unpack[How]) -> bytes:
     """A sheet's picture in the format of a file ending."""
-    if suffix.lower() == PAGE:
+    if is_page(suffix):
         return _page(sheet, how)
     render = renderer_of(suffix, "save")
     page = Page.of(sheet, how.get("scale", 1), how.get("fit", False), _script_name())
@@ -181,7 +181,7 @@ def live(drawing: AnyDrawing, values: dict[str, object], seed: int | None) -> No
     if notebook.is_running():
         notebook.live(drawing, drawing._complete(values), seed)
         return
-    from ovlo.browser.exploring.session import explore
+    from ovlo.browser.exploring.explorer import explore
     from ovlo.program.drawing import source_file
     from ovlo.program.parameters import shown
 

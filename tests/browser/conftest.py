@@ -3,14 +3,11 @@ from __future__ import annotations
 import os
 import shutil
 import subprocess
-import sys
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
 
 import pytest
-
-OVLO = Path(sys.executable).with_name("ovlo")
 
 OPTIONS = ("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-background-networking")
 

@@ -118,7 +118,7 @@ def _control(widgets: Any, parameter: Parameter, value: object) -> Any:
         )
     if kind.name == "yes or no":
         return widgets.Checkbox(value=value, **about)
-    if kind.name not in ("whole number", "number") or not isinstance(value, int | float):
+    if not parameter.is_number or not isinstance(value, int | float):
         return widgets.Text(value=shown(value), continuous_update=False, **about)
     low, high = parameter.reach
     slider = widgets.IntSlider if kind.name == "whole number" else widgets.FloatSlider

@@ -1,6 +1,6 @@
 """A page opened in the standard browser, its key seen by nobody else.
 
-open_link("http://127.0.0.1:40123/enter?key=…", folder)
+open_link(needed_browser("show"), "http://127.0.0.1:40123/enter?key=…")
 
 What a browser is started with stands in the list of processes, so it is given a private file that leads on.
 """
@@ -13,23 +13,34 @@ import threading
 import webbrowser
 from pathlib import Path
 
+from ovlo.core.values.errors import NoBrowser
+from ovlo.program.processes.spool import lasting_folder
+
 IN_TERMINALS = ("www-browser", "links", "elinks", "lynx", "w3m")
 """Browsers that show no drawing."""
 
 
-def standard_browser() -> webbrowser.BaseBrowser | None:
-    """The browser that shows pages here; None where there is none but in the terminal."""
+NO_BROWSER = (
+    "no browser can be opened here. Save the drawing as kite.html, which every browser replays, or run "
+    "`ovlo live kite.py --no-open` and open the address it prints."
+)
+
+
+def needed_browser(call: str) -> webbrowser.BaseBrowser:
+    """The browser that shows pages here; one in the terminal does not count."""
     try:
         browser = webbrowser.get()
     except webbrowser.Error:
-        return None
+        browser = None
     name = Path(getattr(browser, "name", "") or "").name.split(" ")[0]
-    return None if name in IN_TERMINALS else browser
+    if browser is None or name in IN_TERMINALS:
+        raise NoBrowser(f"{call}: {NO_BROWSER}")
+    return browser
 
 
-def open_link(browser: webbrowser.BaseBrowser, link: str, folder: Path) -> None:
+def open_link(browser: webbrowser.BaseBrowser, link: str) -> None:
     """Open a link; some browsers let one wait until they are closed, so it is done in a thread."""
-    file = folder / "open.html"
+    file = lasting_folder() / "open.html"
     content = f'<!DOCTYPE html><meta http-equiv="refresh" content="0; url={html.escape(link)}">'
     with os.fdopen(os.open(file, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as opened:
         opened.write(content)

@@ -13,6 +13,7 @@ import threading
 import time
 from typing import Any
 
+from ovlo.browser.opening import NO_BROWSER
 from ovlo.core.values.errors import NoBrowser
 
 RETURN = 3.0
@@ -25,11 +26,6 @@ FIRST = 20.0
 """Seconds in which the first page is to come, where nobody is at a terminal."""
 
 TICK = 0.1
-
-NO_BROWSER = (
-    "no browser can be opened here. Save the drawing as kite.html, which every browser replays, or run "
-    "`ovlo live kite.py --no-open` and open the address it prints."
-)
 
 
 class Presence:

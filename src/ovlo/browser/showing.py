@@ -13,16 +13,14 @@ from collections.abc import Sequence
 from functools import cache
 from typing import Any
 
-from ovlo.browser.message import Arrays, packed, parts
-from ovlo.browser.opening import open_link, standard_browser
-from ovlo.browser.presence import NO_BROWSER, Presence
+from ovlo.browser.message import Arrays, message, packed, parts
+from ovlo.browser.opening import needed_browser, open_link
+from ovlo.browser.presence import Presence
 from ovlo.browser.server import Line, Server
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.following import Follower, grown_by
 from ovlo.core.trail.store import Store
-from ovlo.core.values.errors import NoBrowser
 from ovlo.core.values.finding import Finding
-from ovlo.program.processes.spool import lasting_folder
 
 OFTEN = 0.04
 """Seconds between two looks at a drawing that grows."""
@@ -36,12 +34,10 @@ def server() -> Server:
 
 def show_sheet(sheet: Sheet, findings: Sequence[Finding] | None, start: dict[str, Any], wait: bool) -> None:
     """Open a page on a sheet; wait until it is closed, or let it follow what is drawn."""
-    browser = standard_browser()
-    if browser is None:
-        raise NoBrowser(f"show: {NO_BROWSER}")
+    browser = needed_browser("show")
     room = Finished(sheet, findings, start) if wait else Growing(sheet, start)
     link = server().link(server().add(room))
-    open_link(browser, link, lasting_folder())
+    open_link(browser, link)
     if wait:
         room.presence.wait("show", link)
 
@@ -51,7 +47,7 @@ class Finished:
 
     def __init__(self, sheet: Sheet, findings: Sequence[Finding] | None, start: dict[str, Any]) -> None:
         self.presence = Presence()
-        self._message = packed(*parts(sheet, findings, start))
+        self._message = message(sheet, findings, start)
 
     def open(self, line: Line) -> None:
         """A page is there."""

@@ -34,7 +34,7 @@ from ovlo.program.running import Limits, run_program
 from ovlo.render.additions.overlays import checked_overlays
 from ovlo.render.files import check_folder, write
 from ovlo.render.formats.animation import Pace, film_of, writer_of
-from ovlo.render.formats.table import PAGE
+from ovlo.render.formats.table import is_page
 
 Positive = click.FloatRange(min=0, min_open=True)
 
@@ -91,7 +91,7 @@ def animate(
 
 
 def _check_target(path: Path, call: str) -> None:
-    if path.suffix.lower() != PAGE:
+    if not is_page(path.suffix):
         writer_of(path.suffix, call)
     check_folder(path, call)
 

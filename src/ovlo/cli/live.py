@@ -9,7 +9,7 @@ from contextlib import suppress
 
 import click
 
-from ovlo.browser.exploring.session import explore
+from ovlo.browser.exploring.explorer import explore
 from ovlo.cli.options import limit_options, pairs, program_argument, seed_option, set_option
 from ovlo.core.values.errors import ProgramFailed
 from ovlo.program.loading import load

@@ -17,7 +17,7 @@ import click
 from ovlo.core.values.errors import BadUse
 from ovlo.program.running import STEP_LIMIT
 from ovlo.render.files import checked_path
-from ovlo.render.formats.table import PAGE
+from ovlo.render.formats.table import is_page
 
 Decorated = Callable[..., Any]
 
@@ -51,7 +51,7 @@ class Target(NamedTuple):
     @property
     def is_page(self) -> bool:
         """Whether it is a page that replays the drawing."""
-        return self.path.suffix.lower() == PAGE
+        return is_page(self.path.suffix)
 
 
 def targets(

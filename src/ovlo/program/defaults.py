@@ -16,6 +16,7 @@ import tokenize
 from pathlib import Path
 
 from ovlo.core.values.errors import BadUse, BadValue, FileTrouble
+from ovlo.program.parameters import YES
 from ovlo.render.files import write
 
 LINE = re.compile(rb"[^\r\n]*(?:\r\n|\r|\n|$)")
@@ -95,7 +96,7 @@ def _expression(name: str, default: ast.expr, value: str) -> str:
     except (ValueError, SyntaxError):
         before = None
     if isinstance(before, bool):
-        return str(value.lower() in ("yes", "true", "on", "1"))
+        return str(value.lower() in YES)
     if isinstance(before, str):
         return _quoted(value)
     if isinstance(before, int | float):

@@ -171,6 +171,11 @@ class Parameter:
         return f"{self.kind.name}, {self.span}" if self.span is not None else self.kind.name
 
     @property
+    def is_number(self) -> bool:
+        """Whether it may be dragged."""
+        return self.kind in (KINDS[int], KINDS[float])
+
+    @property
     def reach(self) -> tuple[float, float]:
         """From where to where a number may be dragged: its span, or a range around its default."""
         if self.span is not None:

@@ -5,7 +5,7 @@
 
 import { createForm } from "./form.js";
 import { createGallery } from "./gallery.js";
-import { part } from "./panel.js";
+import { inWords, part } from "./panel.js";
 
 const MOST_ACROSS = 8;
 
@@ -33,7 +33,7 @@ export function createChoices(player, { parameters, combinations, source }, draw
 
   async function fill() {
     for (const { values, message, trouble } of combinations) {
-      const caption = Object.entries(values).map(([name, text]) => `${name}=${text}`).join(", ");
+      const caption = inWords(values).join(", ");
       const drawing = message === null ? null : await drawn(message);
       gallery.add(drawing, trouble ? `${caption}: ${trouble}` : caption, () => {
         all.close();

@@ -8,7 +8,7 @@
 import { drawingOf } from "./data.js";
 import { createForm } from "./form.js";
 import { createGallery } from "./gallery.js";
-import { made, part } from "./panel.js";
+import { inWords, made, part } from "./panel.js";
 
 /** @param {ReturnType<typeof import("./player.js").createPlayer>} player */
 export function createExplorer(player) {
@@ -118,7 +118,7 @@ export function createExplorer(player) {
 
   /** @param {Record<string, string>} values @param {number | null} then */
   function captionOf(values, then) {
-    const words = Object.entries(values).map(([name, text]) => `${name}=${text}`);
+    const words = inWords(values);
     if (then !== null) words.push(`seed ${then}`);
     return words.join(", ") || "as in the file";
   }

@@ -127,6 +127,12 @@ export function createTree(list, chosen) {
   };
 }
 
+/** Values as they would be typed, one after the other. @param {Record<string, unknown>} values */
+export function inWords(values) {
+  const typed = (/** @type {unknown} */ value) => (value === true ? "yes" : value === false ? "no" : value);
+  return Object.entries(values).map(([name, value]) => `${name}=${typed(value)}`);
+}
+
 /** The numbers of a call and of all it called. @param {any[]} calls @param {number} i */
 function within(calls, i) {
   const numbers = new Set([calls[i].number]);

@@ -5,9 +5,9 @@
 //   player.take(drawing);
 
 import { createStage } from "./stage.js";
-import { createFindings, createProgram, createTree, part, round } from "./panel.js";
+import { createFindings, createProgram, createTree, inWords, part, round } from "./panel.js";
 
-export const OVERLAYS = ["grid", "axes", "angles", "steps", "pointer", "findings"];
+const OVERLAYS = ["grid", "axes", "angles", "steps", "pointer", "findings"];
 
 export function createPlayer() {
   /** @type {any} */
@@ -61,8 +61,7 @@ export function createPlayer() {
     document.title = title;
     part("title").textContent = title;
     part("description").textContent = drawing.description;
-    const words = (/** @type {unknown} */ value) => (value === true ? "yes" : value === false ? "no" : value);
-    const values = Object.entries(drawing.parameters).map(([name, value]) => `${name}=${words(value)}`);
+    const values = inWords(drawing.parameters);
     if (drawing.seed !== null) values.push(`seed=${drawing.seed}`);
     part("values").textContent = values.join(", ");
     part("canvas").setAttribute("aria-label", [title, drawing.description].filter(Boolean).join(". "));

@@ -35,7 +35,7 @@ def _control(parameter: Parameter) -> Control:
     kind = parameter.kind
     if kind.choices:
         return about | {"kind": "choice", "choices": [shown(choice) for choice in kind.choices]}
-    if kind.name in ("whole number", "number"):
+    if parameter.is_number:
         low, high = parameter.reach
         return about | {"kind": "span", "low": low, "high": high, "step": parameter.step}
     return about | {"kind": {"yes or no": "switch", "colour": "colour"}.get(kind.name, "text")}

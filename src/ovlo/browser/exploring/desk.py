@@ -34,7 +34,6 @@ from ovlo.browser.exploring.requests import (
     Told,
     Words,
 )
-from ovlo.browser.file import page_of_sheet
 from ovlo.browser.message import packed, parts, told_finding
 from ovlo.core.sheet.host import Stop
 from ovlo.core.sheet.sheet import Sheet
@@ -149,7 +148,8 @@ class _Desk:
         chosen = drawings.get(program.name) or next(iter(drawings.values()))
         values = {name: text for name, text in request.values.items() if name in chosen._parameters}
         try:
-            outcome = run_drawing(chosen, values, request.seed, request.limits, traced=True)
+            # A small picture shows no lines of the program.
+            outcome = run_drawing(chosen, values, request.seed, request.limits, traced=not request.number)
         except OvloError as error:
             return Answer(request, trouble=str(error), drawings=abouts, chosen=chosen._name)
         return self._answer(request, outcome, abouts, chosen._name)
@@ -188,10 +188,10 @@ class _Desk:
         about = {"trouble": trouble, "drawings": abouts, "chosen": chosen}
         if sheet is None:
             return Answer(request, **about)  # type: ignore[arg-type]
-        seed = sheet.seed if sheet.dice._is_used else None
         head, arrays = parts(sheet, None)
+        seed: int | None = head["seed"]
         if request.number:
-            head |= {"kind": "neighbour", "values": request.values, "source": None}
+            head |= {"kind": "neighbour", "values": request.values}
         else:
             self._sheet = sheet
             head["live"] = {"command": _command(request, chosen, len(abouts), seed)}
@@ -202,12 +202,7 @@ class _Desk:
         if sheet is None:
             return File("", b"", "There is no picture yet.")
         try:
-            if request.ending == ".html":
-                content = page_of_sheet(
-                    sheet, findings_of(sheet), overlay=request.overlays, only=request.only
-                )
-            else:
-                content = as_bytes(sheet, request.ending, overlay=request.overlays, only=request.only)
+            content = as_bytes(sheet, request.ending, overlay=request.overlays, only=request.only)
         except OvloError as error:
             return File("", b"", str(error))
         return File(f"{sheet.title or 'drawing'}{request.ending}", content, "")

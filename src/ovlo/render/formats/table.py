@@ -45,3 +45,8 @@ def renderer_of(suffix: str, call: str) -> Renderer:
         near = arguments.near(suffix, (*MODULES, PAGE))
         raise BadValue(f"{call}: there is no format {suffix!r}{near}; use one of {known}.")
     return cast(Renderer, import_module(MODULES[suffix.lower()]).render)
+
+
+def is_page(suffix: str) -> bool:
+    """Whether a file ending is that of the page, which is made elsewhere."""
+    return suffix.lower() == PAGE

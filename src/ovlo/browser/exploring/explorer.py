@@ -19,13 +19,12 @@ from ovlo.browser.exploring.controls import neighbours
 from ovlo.browser.exploring.requests import Answer, Draw, File, Findings, Question, Running, Save, Told, Words
 from ovlo.browser.exploring.worker import Worker
 from ovlo.browser.message import VERSION, packed
-from ovlo.browser.opening import open_link, standard_browser
-from ovlo.browser.presence import NO_BROWSER, Presence
+from ovlo.browser.opening import needed_browser, open_link
+from ovlo.browser.presence import Presence
 from ovlo.core.values.dice import fresh_seed
-from ovlo.core.values.errors import NoBrowser, OvloError
+from ovlo.core.values.errors import OvloError
 from ovlo.program.defaults import write_defaults
 from ovlo.program.loading import split_target
-from ovlo.program.processes.spool import lasting_folder
 from ovlo.program.running import Limits
 from ovlo.render.additions.overlays import OVERLAYS
 
@@ -55,28 +54,26 @@ def explore(
     opens: bool = True,
 ) -> None:
     """Open a page on a program, until it is closed; without `opens`, print where it can be opened."""
-    browser = standard_browser() if opens else None
-    if opens and browser is None:
-        raise NoBrowser(f"live: {NO_BROWSER}")
+    browser = needed_browser("live") if opens else None
     # The process begins while the server is loaded, and before there are threads.
     worker = Worker()
     from ovlo.browser.server import Server
 
     server = Server(port)
-    session = Session(Draw(target, values, seed, limits or Limits()), server, worker)
-    link = server.link(server.add(session))
+    explorer = Explorer(Draw(target, values, seed, limits or Limits()), server, worker)
+    link = server.link(server.add(explorer))
     try:
         if browser is None:
             print(f"Open {link}", flush=True)
         else:
-            open_link(browser, link, lasting_folder())
+            open_link(browser, link)
             print(f"{target} is in the browser. Close the page, or press Ctrl-C, to end.", flush=True)
-        session.presence.wait("live", link, is_told=not opens)
+        explorer.presence.wait("live", link, is_told=not opens)
     finally:
-        session.end()
+        explorer.end()
 
 
-class Session:
+class Explorer:
     """What pages see of a program. All but `end` is called in the server's thread."""
 
     def __init__(self, request: Draw, server: Server, worker: Worker) -> None:
@@ -97,7 +94,7 @@ class Session:
         """Whether the process may be checking its picture; before the first it bears no signal."""
         self._question: dict[str, Any] | None = None
         self._form: dict[str, Any] = {}
-        self._watch = _Watch(lambda: server.soon(self._file_changed))
+        self._watch = _Watch(lambda: server.soon(self._redraw))
         self._watch.look_at({self._path.resolve()})
         self._worker = worker
         worker.listen(lambda told: server.soon(lambda: self._take(told)))
@@ -173,9 +170,6 @@ class Session:
         if name in [about.name for about in self._last.drawings]:
             self._request = replace(self._request, target=f"{self._path}:{name}", values={}, seed=None)
             self._redraw()
-
-    def _file_changed(self) -> None:
-        self._redraw()
 
     def _redraw(self) -> None:
         self._wanted = self._request
