@@ -145,18 +145,12 @@ def text_box(text: Text) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
 def check(sheet: Sheet) -> list[Finding]:
     """What the rules of a check come upon."""
     from ovlo.core.check.check import Eyes, findings
+    from ovlo.program.source.joining import joined
 
     eyes = Eyes(mark_boxes(sheet), Page.of(sheet, fit=True).scale, lettering.glyphs)
-    return findings(sheet, eyes) + _in_source(sheet)
-
-
-def _in_source(sheet: Sheet) -> list[Finding]:
-    """What is wrong in the files that drew on a sheet, if it is known which."""
-    from ovlo.program.source_check import source_findings
-
     origins = sheet._origins
     files = dict.fromkeys(place.file for place in origins.places) if origins is not None else {}
-    return [one for file in files for one in source_findings(file)]
+    return joined(findings(sheet, eyes), files)
 
 
 def comparing_eyes(sheet: Sheet) -> Eyes:

@@ -87,7 +87,7 @@ def test_steps_are_told_of_a_program_that_cannot_be_stopped(ovlo_command, progra
 
 def test_every_command_goes_on_without_a_program_that_cannot_be_stopped(ovlo_command, program, tmp_path):
     endless = write(program, "time.sleep(0.6)\nnib.forward(5)\nsum(range(10**12))")
-    good = program("from ovlo import drawing\n@drawing()\ndef good(nib):\n    nib.forward(9)\n", "good.py")
+    good = program("from ovlo import drawing\n@drawing()\ndef good(nib):\n    nib.forward(90)\n", "good.py")
     done = ovlo_command("check", endless, good, "--time-limit", 1)
     assert done.returncode == 1
     assert f"── {good}" in done.stdout

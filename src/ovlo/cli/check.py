@@ -26,7 +26,7 @@ from ovlo.program.outcome import Outcome
 from ovlo.program.processes.rescue import Conclusion, guarded
 from ovlo.program.running import Limits, run_program
 from ovlo.program.silencing import is_silenced
-from ovlo.program.source_check import ALL_RULES as RULES
+from ovlo.program.source.rules import ALL_RULES as RULES
 
 WIDTH = 96
 

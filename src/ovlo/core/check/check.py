@@ -12,11 +12,24 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, NamedTuple
 
-from ovlo.core.check import closing, contrast, marks, seen
+from ovlo.core.check import (
+    areas,
+    closing,
+    contrast,
+    lifting,
+    marks,
+    polygons,
+    retracing,
+    rosettes,
+    seen,
+    straying,
+    turning,
+)
 from ovlo.core.check import samples as points
-from ovlo.core.paint.contours import contours
+from ovlo.core.paint.contours import Contour, contours
 from ovlo.core.paint.measures import MarkBoxes
 from ovlo.core.paint.order import painted
+from ovlo.core.paint.repeats import FEWEST_TIMES, Repeat, repeats
 from ovlo.core.trail.origins import Origin, Origins
 from ovlo.core.values.finding import HINT, MOST_STEPS, PROBLEM, Finding, Found
 
@@ -38,27 +51,45 @@ RULES = {
     "not-closed": Rule(
         PROBLEM,
         f"A contour that does not cross itself ends within {closing.NEAR:.0%} of its size from where it "
-        f"began, without meeting it. Gaps of {closing.UNSEEN_GAP:g} px or less are not seen. A last side "
-        f"that is short by more than {closing.GATE:.0%} may leave a gate: that is a hint.",
+        f"began, without meeting it; or it would be closed by undoing a single slip: a line as long as "
+        "another one, two lengths exchanged, a turn to the other side or by the outer angle. Gaps of "
+        f"{closing.UNSEEN_GAP:g} px or less are not seen. A last side that is short by more than "
+        f"{closing.GATE:.0%} may leave a gate, and fewer than {closing.FEW_LINES} lines may be a letter: "
+        "those are hints.",
     ),
     "turns-miss-360": Rule(
         PROBLEM,
-        f"A contour of {closing.FEWEST_SIDES} or more equal sides (within {closing.EQUAL_SIDES:g} of their "
-        f"length) and equal turns (within {closing.EQUAL_TURNS:g}°) does not add up to whole turns: the "
-        "inner angle was taken for the turn, a turn was rounded, a repeat is missing, or the turn belongs to "
-        f"another number of sides. Turns below {closing.ROUND_TURN:g}° make bows, which need not close, and "
-        f"with more than {closing.MOST_SIDES} sides only the inner angle and near misses are meant. Three "
-        "sides at right angles may be a cup: that is a hint.",
+        f"A contour of {polygons.FEWEST_SIDES} or more equal sides (within {polygons.EQUAL_SIDES:g} of their "
+        f"length) and equal turns (within {polygons.EQUAL_TURNS:g}°) does not add up to whole turns: the "
+        "inner angle was taken for the turn, a turn was rounded or given in radians, a repeat is missing, or "
+        f"the turn belongs to another number of sides. Turns below {polygons.ROUND_TURN:g}° make bows, which "
+        f"need not close, and with more than {polygons.MOST_SIDES} sides only the inner angle and near "
+        "misses are meant. Three sides at right angles may be a cup, and few wide turns a bowl: those are "
+        "hints. So it is for a part of a longer contour, as the roof of a house.",
+    ),
+    "rosette-misses-360": Rule(
+        PROBLEM,
+        f"A figure that comes back to where it began is drawn {rosettes.FEWEST_BODIES} times or more, turned "
+        "each time, and the turns go once round but for one or less: one is missing or too many, or the turn "
+        "is off. Fans, and turns that go round several times, are meant.",
     ),
     "retraced-line": Rule(
         HINT,
-        f"A walk comes back to its beginning after {closing.FEWEST_SIDES} or more steps, and all that "
+        f"A walk comes back to its beginning after {polygons.FEWEST_SIDES} or more steps, and all that "
         "follows draws its first steps again in the same order, curves along the same way.",
     ),
     "stray-line": Rule(
         HINT,
-        f"One straight stroke joins two shapes of {closing.FEWEST_SIDES} or more steps that are closed "
-        "without it, in a contour that begins with a shape: a travel may have been meant.",
+        f"One straight stroke joins two shapes of {polygons.FEWEST_SIDES} or more steps that are closed "
+        "without it, or leads to a shape although the nib was not headed there, or runs from the middle of a "
+        "centred shape to the middle of the next: a travel may have been meant. Shapes smaller than "
+        f"{straying.BEAD:.0%} of such lines are beads on a string.",
+    ),
+    "drift": Rule(
+        PROBLEM,
+        f"A figure that is walked {FEWEST_TIMES} times or more, turned each time, ends beside where it "
+        f"began, within {rosettes.DRIFT:.0%} of its size; above {rosettes.SURE_DRIFT:.0%} it is a hint. The "
+        "windings of a spring, closed but for a step on, are meant.",
     ),
     "off-sheet": Rule(
         PROBLEM,
@@ -74,18 +105,33 @@ RULES = {
     ),
     "still-lifted": Rule(
         PROBLEM,
-        f"The pen is still lifted at the end after {marks.FEWEST_LIFTED} or more moves that bend, a closed "
-        "shape was walked with the pen lifted and not drawn later, or nothing was drawn at all.",
+        f"The pen is still lifted at the end after {lifting.FEWEST_LIFTED} or more moves that bend, a closed "
+        "shape was walked with the pen lifted and not drawn later, a shape, words or a stamp were laid with "
+        "it, or nothing was drawn at all.",
     ),
     "empty-area": Rule(
         PROBLEM,
-        f"An area block has fewer than {marks.FEWEST_CORNERS} corners, or no area between its lines, and so "
+        f"An area block has fewer than {areas.FEWEST_CORNERS} corners, or no area between its lines, and so "
         "have most that come from the same line of the program.",
     ),
     "covered": Rule(
         HINT,
         f"All of a line, area or text lies under later opaque areas, on a raster of {points.PIXELS} pixels. "
         "Of what one line of the program draws, most must be hidden: in a scatter some always are.",
+    ),
+    "area-cut-short": Rule(
+        HINT,
+        "An area block ends, and the lines that follow close the contour that was begun in it; half a disc "
+        "is meant.",
+    ),
+    "tiny-picture": Rule(
+        HINT, f"All of the picture takes less than {marks.TINY:.0%} of the sheet, across and up."
+    ),
+    "hairline": Rule(HINT, f"Lines are narrower than {marks.HAIRLINE:g} px, which is hardly seen."),
+    "left-over-heading": Rule(
+        HINT,
+        "Words or a rectangle, to which the nib travelled aside from its heading, are tilted by the heading "
+        "of the line before.",
     ),
 }
 
@@ -109,13 +155,18 @@ def findings(sheet: Sheet, eyes: Eyes) -> list[Finding]:
 
 def _found(sheet: Sheet, eyes: Eyes, origins: Origins | None) -> Iterator[tuple[str, Found]]:
     columns = sheet._columns
-    yield from _of_contours(sheet, origins)
+    yield from _of_lines(sheet, origins)
     painting = painted(columns)
     scale = points.PIXELS / max(sheet.width, sheet.height)
     flat = painting.flattened(FLATNESS / scale)
     yield from (("off-sheet", one) for one in marks.off_sheet(sheet, eyes.boxes, eyes.fitting))
-    yield from (("still-lifted", one) for one in marks.still_lifted(sheet))
-    yield from (("empty-area", one) for one in marks.empty_area(columns, flat))
+    yield from (("still-lifted", one) for one in lifting.still_lifted(sheet))
+    short = dict(areas.area_cut_short(columns))
+    yield from (("area-cut-short", one) for one in short.values())
+    yield from (("empty-area", one) for one in areas.empty_area(columns, flat, set(short)))
+    yield from (("tiny-picture", one) for one in marks.tiny_picture(sheet, eyes.boxes))
+    yield from (("hairline", one) for one in marks.hairline(sheet))
+    yield from (("left-over-heading", one) for one in marks.left_over_heading(columns))
     if not flat.marks:
         return
     look = seen.Seen(sheet, flat, eyes.letters)
@@ -127,21 +178,62 @@ def _found(sheet: Sheet, eyes: Eyes, origins: Origins | None) -> Iterator[tuple[
     yield from (("covered", one) for one in _meant(hidden, sheet, look.marks(), origins))
 
 
-def _of_contours(sheet: Sheet, origins: Origins | None) -> Iterator[tuple[str, Found]]:
-    """What is wrong with contours: of each, only the rule that explains it best."""
-    for contour in contours(sheet._columns):
-        if again := closing.retraced_line(contour):
-            yield "retraced-line", again
-            continue
-        if closing.is_regular(contour):
-            continue
-        is_one_place = origins is None or len(set(origins.steps[contour.steps].tolist())) == 1
-        if total := closing.turns_miss_360(contour, is_one_place, sheet.unit, sheet._pixels_per_unit):
-            yield "turns-miss-360", total
-        elif gap := closing.not_closed(contour, sheet.unit, sheet._pixels_per_unit):
-            yield "not-closed", gap
-        if stray := closing.stray_line(contour, sheet.unit):
-            yield "stray-line", stray
+def _of_lines(sheet: Sheet, origins: Origins | None) -> Iterator[tuple[str, Found]]:
+    """What is wrong with loops and contours: of each, only the rule that explains it best."""
+    columns = sheet._columns
+    every = [repeat for nib in range(len(sheet.nibs)) for repeat in repeats(columns, nib)]
+    told: set[int] = set()
+    for repeat in every:
+        for rule, found in _of_loop(repeat, sheet.unit, sheet._pixels_per_unit):
+            told.update(repeat.all_steps)
+            yield rule, found
+    chains = list(contours(columns))
+    for contour in chains:
+        if not told.intersection(contour.steps.tolist()):
+            first, last = contour.steps[0], contour.steps[-1]
+            parts = [one for one in every if first <= one.steps[0] <= last]
+            yield from _of_contour(contour, parts, sheet, origins)
+    yield from (("stray-line", one) for one in straying.between_centred(columns, chains, sheet.unit))
+
+
+def _of_loop(repeat: Repeat, unit: str, pixels_per_unit: float) -> Iterator[tuple[str, Found]]:
+    if found := list(rosettes.body_misses_360(repeat, unit)):
+        yield "turns-miss-360", found[0]
+        return
+    yield from (("rosette-misses-360", one) for one in rosettes.rosette_misses_360(repeat, pixels_per_unit))
+    yield from (("drift", one) for one in rosettes.drift(repeat, unit, pixels_per_unit))
+
+
+def _of_contour(
+    contour: Contour, every: list[Repeat], sheet: Sheet, origins: Origins | None
+) -> Iterator[tuple[str, Found]]:
+    unit, pixels_per_unit = sheet.unit, sheet._pixels_per_unit
+    is_equal = turning.equal_turn(contour) is not None
+    if again := retracing.retraced_line(contour):
+        gap = None if is_equal else closing.would_close(contour, unit, is_row=False)
+        yield ("retraced-line", again) if gap is None else ("not-closed", gap)
+        return
+    if is_equal and contour.is_closed:
+        return
+    is_one_place = origins is None or len(set(origins.steps[contour.steps].tolist())) == 1
+    parts = [repeat for repeat in every if repeat.period == 1]
+    if total := turning.turns_miss_360(contour, is_one_place, unit, pixels_per_unit):
+        yield "turns-miss-360", total
+    elif some := list(turning.inner_runs(contour, parts, unit)):
+        yield from (("turns-miss-360", one) for one in some)
+    elif gap := closing.not_closed(contour, unit, pixels_per_unit, _is_row(contour, every)):
+        yield "not-closed", gap
+    elif origins is not None:
+        parts = [one for one in parts if len(set(origins.steps[one.all_steps].tolist())) == 1]
+        yield from (("turns-miss-360", one) for one in turning.long_runs(contour, parts, unit))
+    if stray := straying.stray_line(contour, sheet._columns, unit):
+        yield "stray-line", stray
+
+
+def _is_row(contour: Contour, every: list[Repeat]) -> bool:
+    """Whether most of a contour is the same again and again, as battlements are: it is open by nature."""
+    bodies = (one for one in every if one.period > 1 and abs(one.turn) < rosettes.LEAST_TURN)
+    return any(2 * one.times * one.period > len(contour) for one in bodies)
 
 
 def _meant(

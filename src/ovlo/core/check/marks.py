@@ -3,31 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from itertools import pairwise
 from typing import TYPE_CHECKING
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ovlo.core.check.repairs import MEETS
+from ovlo.core.paint.contours import AXES
 from ovlo.core.paint.measures import Floats, MarkBoxes, widest_line
-from ovlo.core.paint.order import Painting
-from ovlo.core.paint.outlines import MOVE
-from ovlo.core.paint.regions import region
 from ovlo.core.trail.columns import Columns, Pen
 from ovlo.core.values.finding import Found
 
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
-
-FEWEST_LIFTED = 3
-"""So many lifted moves that bend look meant to draw."""
-
-FEWEST_CORNERS = 3
-
-NO_AREA = 1e-9
-"""An area below this share of the square of its size is none."""
-
-MEETS = 1e-6
 
 
 def off_sheet(sheet: Sheet, boxes: MarkBoxes, fitting: float) -> Iterator[Found]:
@@ -105,153 +93,103 @@ def _mend_of_place(sheet: Sheet, low: Floats, high: Floats, fitting: float) -> s
     )
 
 
-def still_lifted(sheet: Sheet) -> Iterator[Found]:
-    """A pen that stayed lifted while it moved as if to draw."""
+TINY = 0.04
+"""A picture of which nothing reaches farther than this share of the sheet, either way, is too small."""
+
+
+def tiny_picture(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Found]:
+    """A picture that is a speck on its sheet."""
+    if (whole := boxes.whole) is None or not len(sheet._columns):
+        return
+    left, bottom, right, top = whole
+    share = max((right - left) / sheet.width, (top - bottom) / sheet.height)
+    if not 0 < share < TINY:
+        return
+    factor = float(f"{0.5 / share:.1g}")
+    yield Found(
+        f"The whole picture is {right - left:.3g} × {top - bottom:.3g} {sheet.unit}, a speck on a sheet of "
+        f"{sheet.width:g} × {sheet.height:g}.",
+        f"Draw it {factor:g} times as large"
+        + ("" if sheet.unit == "mm" else '; if its lengths are millimetres, make the sheet with unit="mm"')
+        + ".",
+        complex(left + right, bottom + top) / 2,
+        tuple(np.flatnonzero(sheet._columns.is_drawn).tolist()),
+        is_hint=True,
+    )
+
+
+HAIRLINE = 0.2
+"""Pixels; narrower lines are hardly seen."""
+
+
+def hairline(sheet: Sheet) -> Iterator[Found]:
+    """Lines too narrow to be seen."""
     columns = sheet._columns
-    nothing = not columns.is_traced.any() and not columns.texts
-    runs = columns.runs
-    nib_of_step, pen_of_step = columns.of_steps("nib"), columns.of_steps("pen")
-    traced = np.isin(pen_of_step, (Pen.DRAW, Pen.TRACE))
-    for number, nib in enumerate(sheet.nibs):
-        mine = np.flatnonzero(nib_of_step == number)
-        lifted = mine[pen_of_step[mine] == Pen.LIFTED]
-        last = int(mine[traced[mine]].max(initial=-1))
-        after = lifted[lifted > last]
-        if nib.is_lifted and (nothing or _look_meant(columns, after)):
-            place = complex(*nib.position) if not len(after) else complex(*columns.points[after[0]])
-            yield Found(
-                f"The pen stayed lifted: {_counted(len(after))} drew nothing"
-                + (", and nothing was drawn at all." if nothing else "."),
-                "Write nib.lower() before the first line that should be seen, or put only the move without "
-                "a line into `with nib.lifted():`.",
-                place,
-                tuple(after.tolist()),
-            )
-            return
-        for loop in _lifted_loops(columns, lifted[lifted <= last] if nib.is_lifted else lifted):
-            yield Found(
-                f"A closed shape of {len(loop)} moves was walked with the pen lifted, so it is not seen.",
-                "Write nib.lower() before it, if it should be drawn.",
-                complex(*columns.points[loop[0]]),
-                tuple(loop.tolist()),
-            )
-    if nothing:
-        moved = len(runs) and bool((columns.starts != columns.points).any())
-        what = "the nib only travelled" if moved else "no nib moved"
+    widths = np.array([style.line_width for style in columns.styles] or [0.0])
+    of_runs = widths[columns.runs["style"]]
+    is_thin = (of_runs * sheet._pixels_per_unit < HAIRLINE) & (columns.runs["pen"] == Pen.DRAW)
+    for width in np.unique(of_runs[is_thin]).tolist():
+        steps = np.flatnonzero(np.repeat(is_thin & (of_runs == width), columns.stops - columns.runs["start"]))
+        wide = HAIRLINE / sheet._pixels_per_unit
         yield Found(
-            f"Nothing was drawn at all: {what}.",
-            "Draw with nib.forward(90), which leaves a line where nib.travel(90) leaves none."
-            if moved
-            else "Make a nib with sheet.new_nib() and begin with nib.forward(90).",
-            0j,
-            tuple(range(len(columns))) if moved else (),
+            f"Lines of {width:g} {sheet.unit} are too narrow to be seen.",
+            f"Give the nib a line_width of at least {wide:.2g} {sheet.unit}.",
+            complex(*columns.points[steps[0]]),
+            tuple(steps.tolist()),
+            is_hint=True,
         )
 
 
-def _counted(moves: int) -> str:
-    if not moves:
-        return "what it was to draw"
-    return "1 move" if moves == 1 else f"{moves} moves"
-
-
-def _look_meant(columns: Columns, steps: NDArray[np.int64]) -> bool:
-    """Whether some moves are several and bend."""
-    if len(steps) < FEWEST_LIFTED:
-        return False
-    ways = (columns.points - columns.starts)[steps]
-    directions = np.round(np.degrees(np.arctan2(ways[:, 1], ways[:, 0])), 3)
-    return len(np.unique(directions)) > 1 or bool(np.isin(columns.arcs["step"], steps).any())
-
-
-def _lifted_loops(columns: Columns, lifted: NDArray[np.int64]) -> Iterator[NDArray[np.int64]]:
-    """Lifted moves in a row that come back to where they began."""
-    for moves in np.split(lifted, np.flatnonzero(np.diff(lifted) != 1) + 1):
-        if not _look_meant(columns, moves):
+def left_over_heading(columns: Columns) -> Iterator[Found]:
+    """Words, or a rectangle, tilted by a walk that ended before the nib travelled to them."""
+    for text in columns.texts:
+        if text.heading and _is_left_over(columns, text.step - 1, text.heading):
+            yield _left_over("These words are", text.heading, complex(text.x, text.y), (), (text.origin,))
+    runs, stops = columns.runs, columns.stops
+    sides = stops - runs["start"]
+    for k in np.flatnonzero((sides == 4) & (runs["pen"] == Pen.DRAW)).tolist():
+        first = int(runs["start"][k])
+        corners = columns.points[first : first + 4] @ AXES
+        jump = first - 1
+        if jump < 1 or not _is_rectangle(columns.starts[first] @ AXES, corners):
             continue
-        start, ends = columns.starts[moves[0]], columns.points[moves]
-        size = np.abs(ends - start).max()
-        back = np.flatnonzero((np.abs(ends - start) <= MEETS * size).all(axis=1))
-        back = back[back >= FEWEST_LIFTED - 1]
-        if len(back) and not _is_drawn_later(columns, moves[: back[0] + 1], size):
-            yield moves[: back[0] + 1]
+        middle = corners.mean()
+        heading = float(columns.steps["heading"][jump - 1])
+        side = np.degrees(np.angle(corners[1] - corners[0])) - heading
+        is_centred = abs(complex(columns.starts[jump] @ AXES) - middle) <= MEETS * abs(corners[0] - middle)
+        is_along = abs(side / 90 - round(side / 90)) <= MEETS
+        if is_centred and is_along and heading % 90 and _is_left_over(columns, jump - 1, heading):
+            steps = tuple(range(first, first + 4))
+            yield _left_over("This rectangle is", heading, complex(middle), steps, ())
 
 
-def _is_drawn_later(columns: Columns, loop: NDArray[np.int64], size: float) -> bool:
-    """Whether lines go through the corners of a lifted walk afterwards: it only found them."""
-    later = columns.is_drawn[loop[-1] + 1 :]
-    drawn = columns.points[loop[-1] + 1 :][later]
-    if not len(drawn):
+def _is_left_over(columns: Columns, travel: int, heading: float) -> bool:
+    """Whether a step is a travel to a point, aside from the heading, which a walk before it had."""
+    pens = columns.of_steps("pen")
+    if travel < 1 or pens[travel] != Pen.JUMP or pens[travel - 1] != Pen.DRAW:
         return False
-    apart = np.abs(drawn[None, :, :] - columns.points[loop][:, None, :]).max(axis=2)
-    return bool((apart.min(axis=1) <= MEETS * size).all())
+    way = complex((columns.points[travel] - columns.starts[travel]) @ AXES)
+    ahead = way * np.exp(-1j * np.radians(heading))
+    is_aside = abs(ahead.imag) > 1e-3 * abs(way)
+    headings = columns.steps["heading"]
+    return is_aside and bool(headings[travel] == heading == headings[travel - 1])
 
 
-def empty_area(columns: Columns, painting: Painting) -> Iterator[Found]:
-    """Area blocks with fewer than three corners, or without area."""
-    # A bar of no height beside others is no slip: most of what comes from one place must be empty.
-    places = columns.areas["origin"] if (columns.areas["origin"] >= 0).any() else np.zeros(len(columns.areas))
-    empty = list(_empty_areas(columns, painting))
-    for place in dict.fromkeys(places.tolist()):
-        here = [one for area, one in empty if places[area] == place]
-        if 2 * len(here) > (places == place).sum():
-            yield from here
+def _is_rectangle(start: complex, corners: NDArray[np.complex128]) -> bool:
+    sides = np.diff(np.append(start, corners))
+    turns = sides[1:] / np.where(sides[:-1] == 0, 1, sides[:-1])
+    size = np.abs(sides).max()
+    return bool(abs(sides.sum()) <= MEETS * size and (np.abs(turns.real) <= MEETS * np.abs(turns)).all())
 
 
-def _empty_areas(columns: Columns, painting: Painting) -> Iterator[tuple[int, Found]]:
-    """Each area without area, with its number."""
-    paths = {int(area): number for number, area in enumerate(painting.borders.keys.tolist())}
-    for area, row in enumerate(columns.areas):
-        step = int(row["step"])
-        place = columns.starts[step] if step < len(columns) else np.zeros(2)
-        if area not in paths:
-            yield (
-                area,
-                Found(
-                    "This area block holds no line: nothing is filled.",
-                    "Walk the border of the area inside the block, with the pen lowered.",
-                    complex(*place),
-                    (step,) if step < len(columns) else (),
-                    (int(row["origin"]),),
-                ),
-            )
-            continue
-        vertices, codes = painting.borders.path(paths[area])
-        if trouble := _lack(vertices, codes):
-            yield (
-                area,
-                Found(
-                    f"This area block has {trouble}: nothing is filled.",
-                    "Walk at least three corners that are not in one line inside the block.",
-                    complex(*vertices[0]),
-                    (step,),
-                    (int(row["origin"]),),
-                ),
-            )
-
-
-def _lack(vertices: NDArray[np.float64], codes: NDArray[np.uint8]) -> str:
-    """What a border lacks to have an area, or nothing; curves must be chords."""
-    low, high = vertices.min(axis=0), vertices.max(axis=0)
-    size = float((high - low).max())
-    firsts = np.flatnonzero(codes == MOVE).tolist()
-    for first, stop in pairwise([*firsts, len(vertices)]):
-        if abs(_signed_area(vertices[first:stop])) > NO_AREA * size**2:
-            return ""
-    corners = len(np.unique(np.round((vertices - low) / max(MEETS * size, 1e-300)), axis=0))
-    if corners < FEWEST_CORNERS:
-        return f"{corners} corners" if corners != 1 else "a single corner"
-    if _spread(vertices) <= NO_AREA * size:
-        return "all its corners in one line"
-    is_none = region(vertices, codes, "nonzero").area <= NO_AREA * size**2
-    return "no area, its lines lying on each other" if is_none else ""
-
-
-def _signed_area(ring: NDArray[np.float64]) -> float:
-    """Of a ring of points, above 0 if it goes anticlockwise (the shoelace formula)."""
-    x, y = (ring - ring[0]).T
-    return float(x @ np.roll(y, -1) - y @ np.roll(x, -1)) / 2
-
-
-def _spread(vertices: NDArray[np.float64]) -> float:
-    """How far points are from their best line: the smaller singular value (total least squares)."""
-    return float(np.linalg.svd(vertices - vertices.mean(axis=0), compute_uv=False)[-1])
+def _left_over(
+    what: str, heading: float, place: complex, steps: tuple[int, ...], origins: tuple[int, ...]
+) -> Found:
+    return Found(
+        f"{what} tilted by {heading:.4g}°, the heading with which the line before ended.",
+        "Write nib.turn_to(0) before, if it should be level.",
+        place,
+        steps,
+        origins,
+        is_hint=True,
+    )

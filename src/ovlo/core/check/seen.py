@@ -131,8 +131,10 @@ class Seen:
         below = np.unique(self._top[window][inside])
         areas = [self._painting.marks[i] for i in below[below >= 0].tolist()]
         origin = self._origin_of(mark)
+        if unlike < SHADE:
+            return False
         if origin < 0:
-            return bool(areas) and unlike >= SHADE
+            return bool(areas)
         return any(isinstance(area, Mark) and self._origin_of(area) == origin for area in areas)
 
     def _origin_of(self, mark: Mark) -> int:

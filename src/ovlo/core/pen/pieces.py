@@ -37,6 +37,8 @@ class Pieces(Steering):
         """Check how a shape is to look, and record it."""
         fill_rule = arguments.choice(fill_rule, call, "fill_rule", FILL_RULES)
         outline = arguments.truth(outline, call, "outline")
+        if self._is_lifted:
+            self._trail.leave_out(call, self._x, self._y)
         if fill is None and not outline and self._area < 0 and not self._is_lifted:
             words = f"{call}: without an outline and without a fill it leaves nothing; give it fill=…"
             warnings.warn(NothingDone(words), stacklevel=4)

@@ -55,7 +55,9 @@ class Words(Steering):
         parts = checked_text(words, size, font, weight, slant, align, baseline)
         if size is None:
             parts["size"] = self._text_size
-        if words and not self._is_lifted:
+        if self._is_lifted:
+            self._trail.leave_out("text", self._x, self._y)
+        elif words:
             self._trail.write_text(x=self._x, y=self._y, heading=self._heading, ink=self._style.ink, **parts)
 
     def _write(self, text: Text) -> None:

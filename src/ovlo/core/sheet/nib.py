@@ -201,6 +201,7 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Lines, Travels, metaclass=_Kind):
         heading = normal(self._heading + arguments.angle(turn, "stamp", "turn"))
         check_reach(columns, scale, self._x, self._y, "stamp")
         if self._is_lifted:
+            self._trail.leave_out("stamp", self._x, self._y)
             return
         # The placing is a jump, after which the contour that the nib walks goes on.
         self._begin(Pen.JUMP)

@@ -50,6 +50,16 @@ class Origin(NamedTuple):
     called_from: int
 
 
+class LeftOut(NamedTuple):
+    """A mark that a lifted nib did not make: the place of the call, its name, where, and how often."""
+
+    place: int
+    call: str
+    x: float
+    y: float
+    times: int
+
+
 @dataclass(frozen=True, eq=False)
 class Origins:
     """Where the steps of a trail came from.
@@ -61,11 +71,14 @@ class Origins:
     places : tuple of Origin
     calls : tuple of Call
         A tree: each one's parent stands before it.
+    left_out : tuple of LeftOut
+        Shapes, words and stamps that a lifted nib did not lay.
     """
 
     steps: NDArray[np.int32]
     places: tuple[Origin, ...]
     calls: tuple[Call, ...]
+    left_out: tuple[LeftOut, ...] = ()
 
     def of_length(self, count: int) -> Origins:
         """The same for a trail of so many steps; those it does not know came from nowhere."""

@@ -11,10 +11,11 @@ thread may read while another draws.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
+from dataclasses import replace
 from typing import Protocol
 
 from ovlo.core.trail.columns import FILL_RULES, STEP, Columns, Pen, Style, Text
-from ovlo.core.trail.origins import NOWHERE, Origins, Recorder
+from ovlo.core.trail.origins import NOWHERE, LeftOut, Origins, Recorder
 from ovlo.core.trail.store import Store
 from ovlo.core.values.colour import Colour
 
@@ -57,6 +58,7 @@ class Trail:
     def clear(self) -> None:
         """Forget everything recorded; who wrote here takes `record` anew."""
         self._store = Store()
+        self._left_out: dict[tuple[int, str], LeftOut] = {}
         self._finished: tuple[tuple[int, ...], Columns] | None = None
         self._last_style: Style | None = None
         self._last_number = 0
@@ -138,6 +140,13 @@ class Trail:
         store = self._store
         store.texts.append(Text(len(store.steps), store.order, **parts, origin=self._here()))  # type: ignore[arg-type]
 
+    def leave_out(self, call: str, x: float, y: float) -> None:
+        """Note, where it is noted what comes from where, a mark that a lifted nib does not make."""
+        if self._recorder is not None:
+            key = self._recorder.here(), call
+            known = self._left_out.get(key, LeftOut(*key, x, y, 0))
+            self._left_out[key] = known._replace(times=known.times + 1)
+
     def pause(self, seconds: float) -> None:
         """Hold replays before the next step."""
         self._count(1)
@@ -175,7 +184,8 @@ class Trail:
         """Where the steps came from, if that is recorded."""
         if self._recorder is None:
             return None if self._known_origins is None else self._known_origins.of_length(len(self))
-        return self._recorder.found(self._store.noted_places())
+        found = self._recorder.found(self._store.noted_places())
+        return replace(found, left_out=tuple(self._left_out.values()))
 
     def _noting_origins(self, append: Append, here: Callable[[], int]) -> Append:
         """An append that notes where the program is."""

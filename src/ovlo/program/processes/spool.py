@@ -18,6 +18,7 @@ import tempfile
 import threading
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
+from dataclasses import replace
 from pathlib import Path
 from typing import BinaryIO, NamedTuple
 
@@ -143,5 +144,5 @@ def kept(folder: Path) -> tuple[Sheet | None, int]:
     last = entries[-1]
     origins = last.origins
     if origins is not None:
-        origins = Origins(store.noted_places(), origins.places, origins.calls)
+        origins = replace(origins, steps=store.noted_places())
     return restored(Sheet, last.about, store.columns(), origins), last.sheet_count

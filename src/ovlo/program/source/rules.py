@@ -10,18 +10,33 @@ from __future__ import annotations
 import ast
 from collections.abc import Callable, Iterator
 from pathlib import Path
-from typing import NamedTuple
 
 from ovlo.core.check.check import RULES as CORE_RULES
 from ovlo.core.check.check import Rule
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.finding import HINT, PROBLEM, Finding
+from ovlo.program.source.angles import degrees_for_radians, radians_for_degrees, whole_division
+from ovlo.program.source.styles import unused_style
+from ovlo.program.source.tree import (
+    Function,
+    Read,
+    blocks,
+    changed_names,
+    functions,
+    last_name,
+    parameters,
+    read_names,
+)
 
 RULES = {
     "not-called": Rule(
         PROBLEM,
         "A method of a nib or sheet, or a function of the file, is named on a line of its own, not called.",
+    ),
+    "not-entered": Rule(
+        PROBLEM,
+        "A block or a loop of a nib is made on a line of its own, without `with` or `for`: it does nothing.",
     ),
     "same-call": Rule(
         PROBLEM,
@@ -35,7 +50,27 @@ RULES = {
     "overwritten-value": Rule(
         HINT, "A name is given a value, and another one before anything reads the first."
     ),
+    "unused-style": Rule(
+        HINT,
+        "An ink, a line width or the like is set and set anew before anything is drawn, or set after the "
+        "last line, or at the end of a loop after what it is meant for; or a block of a style draws nothing.",
+    ),
+    "radians-for-degrees": Rule(
+        PROBLEM,
+        "An angle that is given to a nib is made by π, radians or an arc function: angles are degrees.",
+    ),
+    "degrees-for-radians": Rule(
+        PROBLEM,
+        "A sine, cosine or tangent is given a heading, a number above 2π, parts of 360 or a range up to it: "
+        "it takes radians.",
+    ),
+    "whole-division": Rule(
+        HINT, "A number is divided by //, which drops what is left over, and does not only count."
+    ),
 }
+
+BLOCKS = {"area": "with", "lifted": "with", "styled": "with", "returning": "with", "full_turn": "for _ in"}
+"""What makes a block or a loop, and what enters it."""
 
 METHODS = {
     name
@@ -44,25 +79,19 @@ METHODS = {
     if not name.startswith("_") and callable(getattr(kind, name))
 }
 
-Function = ast.FunctionDef | ast.AsyncFunctionDef
 
-
-class Read(NamedTuple):
-    """What a rule reads in a program: the line, what is there, and the mend."""
-
-    line: int
-    message: str
-    mend: str
+def parsed(file: str) -> ast.Module | None:
+    """The parse tree of a program; None where it cannot be read."""
+    try:
+        return ast.parse(Path(file).read_bytes())
+    except (OSError, SyntaxError, ValueError, RecursionError):
+        return None
 
 
 def source_findings(file: str) -> list[Finding]:
     """What the source of a program tells; nothing where it cannot be read, or draws nothing by itself."""
-    try:
-        text = Path(file).read_bytes()
-        tree = ast.parse(text)
-    except (OSError, SyntaxError, ValueError, RecursionError):
-        return []
-    if not {"drawing", "Sheet"} & _read_names(tree):
+    tree = parsed(file)
+    if tree is None or not {"drawing", "Sheet"} & read_names(tree):
         return []
     return [
         Finding(rule, RULES[rule].severity, one.message, one.mend, None, lines=(one.line,), file=file)
@@ -71,15 +100,30 @@ def source_findings(file: str) -> list[Finding]:
     ]
 
 
+def _not_entered(tree: ast.Module) -> Iterator[Read]:
+    for node in ast.walk(tree):
+        call = node.value if isinstance(node, ast.Expr) else None
+        if not isinstance(call, ast.Call) or not isinstance(call.func, ast.Attribute):
+            continue
+        word = BLOCKS.get(call.func.attr)
+        if word is not None and isinstance(call.func.value, ast.Name):
+            words = ast.unparse(call)
+            yield Read(
+                call.lineno,
+                f"{words} does nothing by itself.",
+                f"Write `{word} {words}:`, and indent the lines that belong to it.",
+            )
+
+
 def _not_called(tree: ast.Module) -> Iterator[Read]:
-    functions = {node.name for node in tree.body if isinstance(node, ast.FunctionDef)}
+    names = {node.name for node in tree.body if isinstance(node, ast.FunctionDef)}
     for node in ast.walk(tree):
         if not isinstance(node, ast.Expr):
             continue
         named = node.value
         if isinstance(named, ast.Attribute) and isinstance(named.value, ast.Name) and named.attr in METHODS:
             words = f"{named.value.id}.{named.attr}"
-        elif isinstance(named, ast.Name) and named.id in functions:
+        elif isinstance(named, ast.Name) and named.id in names:
             words = named.id
         else:
             continue
@@ -89,9 +133,13 @@ def _not_called(tree: ast.Module) -> Iterator[Read]:
 
 
 def _same_call(tree: ast.Module) -> Iterator[Read]:
-    for function in _functions(tree):
+    for function in functions(tree):
         taken = [one.arg for one in function.args.args]
-        if not taken or _changes(function) & set(taken) or "dice" in _attributes(function):
+        if (
+            not taken
+            or changed_names(function) & set(taken)
+            or any(last_name(node) == "dice" for node in ast.walk(function))
+        ):
             continue
         for node in ast.walk(function):
             if not isinstance(node, ast.Call) or not isinstance(node.func, ast.Name):
@@ -107,12 +155,11 @@ def _same_call(tree: ast.Module) -> Iterator[Read]:
 
 
 def _unread_parameter(tree: ast.Module) -> Iterator[Read]:
-    for function in _functions(tree):
-        read = set().union(*(_read_names(statement) for statement in function.body))
+    for function in functions(tree):
+        read = set().union(*(read_names(statement) for statement in function.body))
         if _is_empty(function) or "locals" in read:
             continue
-        arguments = function.args
-        for one in [*arguments.posonlyargs, *arguments.args, *arguments.kwonlyargs]:
+        for one in parameters(function):
             if one.arg not in read and not one.arg.startswith("_") and one.arg not in ("self", "cls"):
                 yield Read(
                     one.lineno,
@@ -127,7 +174,7 @@ def _never_called(tree: ast.Module) -> Iterator[Read]:
             continue
         takes_nib = bool(function.args.args) and function.args.args[0].arg == "nib"
         others = [node for node in tree.body if node is not function]
-        named = set().union(*(_read_names(node) | _strings(node) for node in others)) if others else set()
+        named = set().union(*(read_names(node) | _strings(node) for node in others)) if others else set()
         if takes_nib and function.name not in named:
             yield Read(
                 function.lineno,
@@ -137,21 +184,11 @@ def _never_called(tree: ast.Module) -> Iterator[Read]:
 
 
 def _overwritten_value(tree: ast.Module) -> Iterator[Read]:
-    for owner in (tree, *_functions(tree)):
+    for owner in (tree, *functions(tree)):
         # What functions inside read, they may read at any call.
-        shared = set().union(*(_read_names(one) for one in _functions(owner) if one is not owner))
-        for body in _bodies(owner):
+        shared = set().union(*(read_names(one) for one in functions(owner) if one is not owner))
+        for body in blocks(owner):
             yield from _overwritten_in(body, shared)
-
-
-def _bodies(owner: ast.AST) -> Iterator[list[ast.stmt]]:
-    """The runs of statements of a module or function, without those of functions inside."""
-    for name in ("body", "orelse", "finalbody", "handlers", "cases"):
-        for inner in (body := getattr(owner, name, None) or []):
-            if not isinstance(inner, Function | ast.ClassDef):
-                yield from _bodies(inner)
-        if body and isinstance(body[0], ast.stmt):
-            yield body
 
 
 def _overwritten_in(body: list[ast.stmt], shared: set[str]) -> Iterator[Read]:
@@ -159,7 +196,7 @@ def _overwritten_in(body: list[ast.stmt], shared: set[str]) -> Iterator[Read]:
     unread: dict[str, int] = {}
     for statement in body:
         name = _given_a_value(statement)
-        for one in _read_names(statement):
+        for one in read_names(statement):
             unread.pop(one, None)
         if not isinstance(statement, ast.Expr | ast.Assign | ast.AugAssign | ast.AnnAssign):
             unread.clear()  # who knows which way it goes
@@ -180,35 +217,6 @@ def _given_a_value(statement: ast.stmt) -> str | None:
         target = statement.targets[0]
         return target.id if isinstance(target, ast.Name) else None
     return None
-
-
-# ── what is in a tree ─────────────────────────────────────────────────────────────────────────────────────
-
-
-def _functions(tree: ast.AST) -> Iterator[Function]:
-    return (node for node in ast.walk(tree) if isinstance(node, Function))
-
-
-def _read_names(tree: ast.AST) -> set[str]:
-    """The names that are read, also those of functions that are called."""
-    found = set()
-    for node in ast.walk(tree):
-        if isinstance(node, ast.AugAssign) and isinstance(node.target, ast.Name):
-            found.add(node.target.id)
-        elif isinstance(node, ast.Name) and not isinstance(node.ctx, ast.Store):
-            found.add(node.id)
-    return found
-
-
-def _changes(tree: ast.AST) -> set[str]:
-    """The names that are given values."""
-    return {
-        node.id for node in ast.walk(tree) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)
-    }
-
-
-def _attributes(tree: ast.AST) -> set[str]:
-    return {node.attr for node in ast.walk(tree) if isinstance(node, ast.Attribute)}
 
 
 def _strings(tree: ast.AST) -> set[str]:
@@ -234,8 +242,13 @@ ALL_RULES = CORE_RULES | RULES
 
 LOOKS: dict[str, Callable[[ast.Module], Iterator[Read]]] = {
     "not-called": _not_called,
+    "not-entered": _not_entered,
     "same-call": _same_call,
     "unread-parameter": _unread_parameter,
     "never-called": _never_called,
     "overwritten-value": _overwritten_value,
+    "unused-style": unused_style,
+    "radians-for-degrees": radians_for_degrees,
+    "degrees-for-radians": degrees_for_radians,
+    "whole-division": whole_division,
 }

@@ -6,7 +6,7 @@ import pytest
 
 from ovlo.core.values.finding import Finding
 from ovlo.program.examples import example_files
-from ovlo.program.source_check import source_findings
+from ovlo.program.source.rules import source_findings
 
 HEAD = "from ovlo import drawing\n\n@drawing()\ndef kite(nib, sides: int = 4, side: float = 60):\n"
 BODY = "    for _ in nib.full_turn(sides):\n        nib.forward(side)\n"

@@ -1,0 +1,120 @@
+"""The rule about pens that stayed lifted where they were to draw.
+
+list(still_lifted(sheet))
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import TYPE_CHECKING
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.check.repairs import MEETS
+from ovlo.core.trail.columns import Columns, Pen
+from ovlo.core.values.finding import Found
+
+if TYPE_CHECKING:
+    from ovlo.core.sheet.sheet import Sheet
+
+FEWEST_LIFTED = 3
+"""So many lifted moves that bend look meant to draw."""
+
+
+def still_lifted(sheet: Sheet) -> Iterator[Found]:
+    """A pen that stayed lifted while it moved or marked as if to draw."""
+    found = list(_moves(sheet))
+    yield from found
+    origins = sheet._origins
+    for one in origins.left_out if origins is not None and not found else ():
+        times = "" if one.times == 1 else f", {one.times} times"
+        what = "words are written" if one.call == "text" else f"a {one.call} is laid"
+        yield Found(
+            f"Here {what} with the pen lifted{times}, which leaves no mark.",
+            f"Write nib.lower() before nib.{one.call}(…), or let the block of nib.lifted() end before it.",
+            complex(one.x, one.y),
+            (),
+            (one.place,),
+        )
+
+
+def _moves(sheet: Sheet) -> Iterator[Found]:
+    """Moves of a lifted pen that look meant to draw."""
+    columns = sheet._columns
+    nothing = not columns.is_traced.any() and not columns.texts
+    runs = columns.runs
+    nib_of_step, pen_of_step = columns.of_steps("nib"), columns.of_steps("pen")
+    traced = np.isin(pen_of_step, (Pen.DRAW, Pen.TRACE))
+    for number, nib in enumerate(sheet.nibs):
+        mine = np.flatnonzero(nib_of_step == number)
+        lifted = mine[pen_of_step[mine] == Pen.LIFTED]
+        last = int(mine[traced[mine]].max(initial=-1))
+        after = lifted[lifted > last]
+        if nib.is_lifted and (nothing or _look_meant(columns, after)):
+            place = complex(*nib.position) if not len(after) else complex(*columns.points[after[0]])
+            yield Found(
+                f"The pen stayed lifted: {_counted(len(after))} drew nothing"
+                + (", and nothing was drawn at all." if nothing else "."),
+                "Write nib.lower() before the first line that should be seen, or put only the move without "
+                "a line into `with nib.lifted():`.",
+                place,
+                tuple(after.tolist()),
+            )
+            return
+        for loop in _lifted_loops(columns, lifted[lifted <= last] if nib.is_lifted else lifted):
+            yield Found(
+                f"A closed shape of {len(loop)} moves was walked with the pen lifted, so it is not seen.",
+                "Write nib.lower() before it, if it should be drawn.",
+                complex(*columns.points[loop[0]]),
+                tuple(loop.tolist()),
+            )
+    if nothing:
+        moved = len(runs) and bool((columns.starts != columns.points).any())
+        what = "the nib only travelled" if moved else "no nib moved"
+        yield Found(
+            f"Nothing was drawn at all: {what}.",
+            "Draw with nib.forward(90), which leaves a line where nib.travel(90) leaves none."
+            if moved
+            else "Make a nib with sheet.new_nib() and begin with nib.forward(90).",
+            0j,
+            tuple(range(len(columns))) if moved else (),
+        )
+
+
+def _counted(moves: int) -> str:
+    if not moves:
+        return "what it was to draw"
+    return "1 move" if moves == 1 else f"{moves} moves"
+
+
+def _look_meant(columns: Columns, steps: NDArray[np.int64]) -> bool:
+    """Whether some moves are several and bend."""
+    if len(steps) < FEWEST_LIFTED:
+        return False
+    ways = (columns.points - columns.starts)[steps]
+    directions = np.round(np.degrees(np.arctan2(ways[:, 1], ways[:, 0])), 3)
+    return len(np.unique(directions)) > 1 or bool(np.isin(columns.arcs["step"], steps).any())
+
+
+def _lifted_loops(columns: Columns, lifted: NDArray[np.int64]) -> Iterator[NDArray[np.int64]]:
+    """Lifted moves in a row that come back to where they began."""
+    for moves in np.split(lifted, np.flatnonzero(np.diff(lifted) != 1) + 1):
+        if not _look_meant(columns, moves):
+            continue
+        start, ends = columns.starts[moves[0]], columns.points[moves]
+        size = np.abs(ends - start).max()
+        back = np.flatnonzero((np.abs(ends - start) <= MEETS * size).all(axis=1))
+        back = back[back >= FEWEST_LIFTED - 1]
+        if len(back) and not _is_drawn_later(columns, moves[: back[0] + 1], size):
+            yield moves[: back[0] + 1]
+
+
+def _is_drawn_later(columns: Columns, loop: NDArray[np.int64], size: float) -> bool:
+    """Whether lines go through the corners of a lifted walk afterwards: it only found them."""
+    later = columns.is_drawn[loop[-1] + 1 :]
+    drawn = columns.points[loop[-1] + 1 :][later]
+    if not len(drawn):
+        return False
+    apart = np.abs(drawn[None, :, :] - columns.points[loop][:, None, :]).max(axis=2)
+    return bool((apart.min(axis=1) <= MEETS * size).all())

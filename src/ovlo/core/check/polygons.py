@@ -1,0 +1,122 @@
+"""What can be wrong with equal sides and equal turns: the angle inside taken for the turn, a side too few, …
+
+inner_angle(5, 108)   # what is there, and the mend
+inner_angle(5, 72)    # None
+
+Each takes a number of sides and the angle between them in degrees, above 0.
+"""
+
+from __future__ import annotations
+
+from math import gcd, isclose, tau
+
+FEWEST_SIDES = 3
+
+EQUAL_SIDES = 1e-6
+"""Sides that differ by a smaller share are equal."""
+
+EQUAL_TURNS = 1e-4
+"""Turns that differ by fewer degrees are equal."""
+
+ROUND_TURN = 30.0
+"""Equal turns below this many degrees make a bow, and bows need not close."""
+
+MOST_SIDES = 12
+"""With more sides than this, turns that add up to nothing are a pattern."""
+
+STAR_SIDES = 24
+"""A star has no more points than this."""
+
+FIGURES = {3: "triangle", 4: "square", 5: "pentagon", 6: "hexagon", 7: "heptagon", 8: "octagon"}
+
+Mistake = tuple[str, str]
+"""What is there, as the end of a sentence, and the mend."""
+
+
+def figure(sides: int) -> str:
+    """What a regular polygon is called."""
+    return FIGURES.get(sides, f"polygon of {sides} sides")
+
+
+def inner_angle(n: int, angle: float) -> Mistake | None:
+    """The corner's angle where the turn was meant: 180° - 360°·k/n."""
+    if is_whole(n, angle):
+        return None
+    if is_angle(angle, 180 - 360 / n):
+        return (
+            f": {angle:.6g}° is the angle inside a {figure(n)}, but a nib turns by the outer one.",
+            f"Turn by {typed(n)} after each side.",
+        )
+    for turns in range(2, n // 2 + 1) if angle >= ROUND_TURN and n <= STAR_SIDES else ():
+        if gcd(turns, n) == 1 and is_angle(angle, 180 - 360 * turns / n):
+            return (
+                f": {angle:.6g}° is the angle inside the points of a star, but a nib turns by the outer one.",
+                f"Turn by {typed(n, turns)} after each side.",
+            )
+    return None
+
+
+def is_whole(n: int, angle: float) -> bool:
+    """Whether the turns add up to whole turns."""
+    return is_angle(n * angle, 360 * round(n * angle / 360))
+
+
+def radians(n: int, angle: float) -> Mistake | None:
+    """Turns that add up to 2π, as they do where degrees are meant and radians are given."""
+    turns = round(n * angle / tau)
+    if turns < 1 or not isclose(n * angle, tau * turns, rel_tol=1e-6):
+        return None
+    return (
+        f": that is {turns * 2}π, so the turns were given in radians, but a nib turns by degrees.",
+        f"Turn by {typed(n, turns)} after each side; math.degrees(…) makes degrees of radians.",
+    )
+
+
+def one_missing(n: int, angle: float) -> Mistake | None:
+    """Whole turns with one side more."""
+    turns = (n + 1) * angle / 360
+    if not is_angle(turns, round(turns)) or round(turns) < 1:
+        return None
+    return (
+        ": one side is missing.",
+        f"Repeat {n + 1} times instead of {n}, or turn by {typed(n, round(turns))} for {n} sides.",
+    )
+
+
+def other_divisor(n: int, angle: float) -> Mistake | None:
+    """The turn of a polygon with more sides."""
+    sides = 360 / angle
+    if not is_angle(sides, round(sides)) or not n < round(sides) <= MOST_SIDES or _is_bow(n, angle):
+        return None
+    whole = round(sides)
+    return (
+        f": {angle:.6g}° is 360 / {whole}, but there are {n} sides.",
+        f"Turn by {typed(n)} after each side, or repeat {whole} times.",
+    )
+
+
+def unlike_any(n: int, angle: float) -> Mistake | None:
+    """A turn of no polygon."""
+    if n > MOST_SIDES or angle < ROUND_TURN or _is_bow(n, angle):
+        return None
+    return (
+        ", so they cannot close.",
+        f"For {n} sides turn by {typed(n)} after each, or let nib.full_turn({n}) do it.",
+    )
+
+
+def _is_bow(n: int, angle: float) -> bool:
+    """Whether sides and turns make a quarter, half or three quarters of a turn, as a bow does."""
+    return n * angle < 360 and is_angle(n * angle / 90, round(n * angle / 90)) and angle < 60
+
+
+def typed(n: int, turns: int = 1) -> str:
+    """A turn as it is to be typed: a rounded number of degrees would not close."""
+    exact = f"360 / {n}" if turns == 1 else f"360 * {turns} / {n}"
+    value = 360 * turns / n
+    return f"{value:g}° ({exact})" if round(value, 3) == value else f"{exact} (about {value:.4g}°)"
+
+
+def is_angle(value: float, wanted: float) -> bool:
+    """Whether two angles, in degrees, are the same to a reader."""
+    return isclose(value, wanted, abs_tol=EQUAL_TURNS)

@@ -1,0 +1,135 @@
+"""What single change would close a chain of lines: another length, another turn, two lengths exchanged.
+
+way = repair(Chain(sides, is_curved), "px")
+way.mend    # "Make the 3rd line 160 px long instead of 120."
+
+Only changes a slip would undo are tried, so that what is open on purpose is not closed by chance: a length
+becomes that of another line, a turn goes to the other side, or the angle inside becomes the outer one.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+Complexes = NDArray[np.complex128]
+
+MOST_LINES = 200
+"""Of a chain that is looked at."""
+
+MOST_TURNS = 12
+"""Different turns of such a chain."""
+
+MEETS = 1e-6
+
+
+class Chain(NamedTuple):
+    """Lines, each with its way from beginning to end, and whether it is curved; shape (n,)."""
+
+    sides: Complexes
+    is_curved: NDArray[np.bool_]
+
+
+class Repair(NamedTuple):
+    """A change that closes a chain: what is wrong, the mend, and which of its lines the mend speaks of."""
+
+    what: str
+    mend: str
+    lines: tuple[int, ...]
+    is_last_length: bool = False
+
+
+def repair(chain: Chain, unit: str) -> Repair | None:
+    """The first change that closes a chain, so that it does not cross itself."""
+    n = len(chain.sides)
+    if not 4 <= n <= MOST_LINES or not np.abs(chain.sides).all():
+        return None
+    for sides, way in (*_lengths(chain, unit), *_exchanges(chain, unit), *_turns(chain)):
+        if abs(sides.sum()) <= MEETS * np.abs(sides).sum() and _is_simple(sides):
+            return way
+    return None
+
+
+def _is_simple(sides: Complexes) -> bool:
+    import shapely
+
+    points = np.append(0, np.cumsum(sides)[:-1])
+    return bool(shapely.LinearRing(np.column_stack([points.real, points.imag])).is_simple)
+
+
+def _lengths(chain: Chain, unit: str) -> Iterator[tuple[Complexes, Repair]]:
+    """One line as long as another one."""
+    sides, lengths = chain.sides, np.abs(chain.sides)
+    wanted = sides - sides.sum()
+    along = wanted / sides
+    fits = (np.abs(along.imag) <= MEETS) & (along.real > 0) & ~chain.is_curved
+    for i in np.flatnonzero(fits)[::-1].tolist():
+        new = float(abs(wanted[i]))
+        others = np.abs(lengths - new) <= MEETS * new
+        if others.any() and abs(new - lengths[i]) > MEETS * new:
+            changed = sides.copy()
+            changed[i] = wanted[i]
+            mend = f"Make the {_ordinal(i + 1)} line {new:.6g} {unit} long instead of {lengths[i]:.6g}."
+            what = f"with its {_ordinal(i + 1)} line {new:.6g} {unit} long"
+            yield changed, Repair(what, mend, (i,), i == len(sides) - 1 and new > lengths[i])
+
+
+def _exchanges(chain: Chain, unit: str) -> Iterator[tuple[Complexes, Repair]]:
+    """Two lengths exchanged."""
+    sides, lengths = chain.sides, np.abs(chain.sides)
+    if len(sides) > MOST_TURNS or chain.is_curved.any():
+        return
+    ways = sides / lengths
+    for i in range(len(sides)):
+        for j in range(i + 1, len(sides)):
+            if abs(lengths[i] - lengths[j]) > MEETS * lengths[i]:
+                changed = sides.copy()
+                changed[i], changed[j] = ways[i] * lengths[j], ways[j] * lengths[i]
+                mend = (
+                    f"Make the {_ordinal(i + 1)} line {lengths[j]:.6g} {unit} long and the {_ordinal(j + 1)} "
+                    f"{lengths[i]:.6g}."
+                )
+                what = f"with its {_ordinal(i + 1)} and {_ordinal(j + 1)} lengths exchanged"
+                yield changed, Repair(what, mend, (i, j))
+
+
+def _turns(chain: Chain) -> Iterator[tuple[Complexes, Repair]]:
+    """A turn to the other side, or by the outer angle: at all corners that turn alike, or at one of them."""
+    sides = chain.sides
+    turns = np.degrees(np.angle(sides[1:] / sides[:-1]))
+    values = np.unique(np.round(turns, 4))
+    if chain.is_curved.any() or len(values) > MOST_TURNS:
+        return
+    for value in values.tolist():
+        corners = np.flatnonzero(np.abs(turns - value) <= 2e-4)
+        side = "left" if value > 0 else "right"
+        other = "right" if value > 0 else "left"
+        size = abs(value)
+        if not 1 <= size <= 179:
+            continue
+        if abs(size - 90) > MEETS:
+            outer = np.copysign(180 - size, value)
+            mend = f"Turn {side} by {180 - size:.6g}° instead of {size:.6g}° at these corners."
+            what = f"with turns by the outer angle, {180 - size:.6g}°, where it turns {side} by {size:.6g}°"
+            yield _turned(sides, corners, outer - value), Repair(what, mend, tuple(corners.tolist()))
+        for some in (corners, *(corners[i : i + 1] for i in range(len(corners) if len(corners) > 1 else 0))):
+            where = "at these corners" if len(some) > 1 else f"after the {_ordinal(int(some[0]) + 1)} line"
+            mend = f"Turn {other} by {size:.6g}° instead of {side} {where}."
+            what = f"if it turned {other} {where}"
+            yield _turned(sides, some, -2 * value), Repair(what, mend, tuple(some.tolist()))
+
+
+def _turned(sides: Complexes, corners: NDArray[np.int64], by: float) -> Complexes:
+    """The chain with all after some corners turned once more for each."""
+    counts = np.zeros(len(sides))
+    counts[corners + 1] = 1
+    found: Complexes = sides * np.exp(1j * np.radians(by * np.cumsum(counts)))
+    return found
+
+
+def _ordinal(n: int) -> str:
+    ending = {1: "st", 2: "nd", 3: "rd"}.get(n % 10, "th") if n % 100 not in (11, 12, 13) else "th"
+    return f"{n}{ending}"

@@ -1,0 +1,74 @@
+"""The rule about lines drawn twice: a walk that goes on past its own beginning.
+
+found = retraced_line(contour)
+"""
+
+from __future__ import annotations
+
+from math import gcd
+
+import numpy as np
+
+from ovlo.core.check.polygons import FEWEST_SIDES, figure, is_angle, typed
+from ovlo.core.check.turning import equal_turn
+from ovlo.core.paint.contours import MEETS, Contour
+from ovlo.core.values.finding import Found
+
+
+def retraced_line(contour: Contour) -> Found | None:
+    """A walk that runs on past its own beginning: its last steps are its first ones again."""
+    points, n = contour.points, len(contour)
+    near = MEETS * contour.size
+    for closed in np.flatnonzero(np.abs(points[FEWEST_SIDES:-1] - points[0]) <= near) + FEWEST_SIDES:
+        again = n - int(closed)
+        if abs(points[closed + 1] - points[1]) > near:
+            continue
+        # What follows goes round as the first round did, as often as it takes.
+        expected = points[np.arange(1, again + 1) % closed]
+        if (np.abs(points[closed + 1 :] - expected) <= near).all() and _bends_alike(contour, int(closed)):
+            return _told_retraced(contour, int(closed), again)
+    return None
+
+
+def _bends_alike(contour: Contour, closed: int) -> bool:
+    """Whether what follows takes the same way, not only through the same points: circles may share theirs."""
+    again = np.arange(closed, len(contour))
+    apart = np.abs(contour.within[again] - contour.within[again % closed])
+    return bool((apart <= MEETS * contour.size).all())
+
+
+def _told_retraced(contour: Contour, closed: int, again: int) -> Found:
+    n, turn = len(contour), equal_turn(contour)
+    rounds = again / closed
+    if again == 1:
+        what = "its last step draws its first one again"
+    elif rounds == round(rounds):
+        what = f"its last {again} steps go round {'once' if rounds == 1 else f'{rounds:g} times'} more"
+    else:
+        what = f"its last {again} steps draw its first ones again"
+    mend = f"Stop after {closed} steps instead of {n}."
+    if turn is not None:
+        mend = _both_readings(n, abs(turn), closed)
+    steps = tuple(contour.steps[closed:].tolist())
+    middle = (contour.points[closed] + contour.points[closed + 1]) / 2
+    return Found(f"This walk is closed after {closed} steps, and {what}.", mend, complex(middle), steps)
+
+
+def _both_readings(n: int, angle: float, closed: int) -> str:
+    """What was meant by n sides: as many, with another turn; or fewer."""
+    rounds = round(n * angle / 360)
+    if not is_angle(n * angle, 360 * rounds) or rounds < 2 or is_angle(angle, 180 - 360 / n):
+        return f"For {n} sides turn by {typed(n)}, or repeat {closed} times."
+    # A star of n points is one stroke when its rounds and n have no common divisor (Coxeter, 2.8).
+    parts = gcd(n, rounds)
+    whole = [k for k in range(2, (n + 1) // 2) if gcd(k, n) == 1]
+    one = min(whole, key=lambda k: abs(k - rounds)) if whole else 1
+    stroke = (
+        f"For a star of {n} points in one stroke turn by {typed(n, one)}"
+        if whole
+        else (f"No star of {n} points is one stroke; for {n} sides turn by {typed(n)}")
+    )
+    return (
+        f"{stroke}; for one {figure(closed)} repeat {closed} times; nib.star({n}, radius, every={rounds}) "
+        f"draws the star of {parts} parts."
+    )

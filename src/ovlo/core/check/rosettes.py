@@ -1,0 +1,127 @@
+"""Rules about loops: whether a body comes back to where it began, and whether the turns go once round.
+
+for found in drift(repeat, "px", 1.0): ...
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from math import radians
+
+import numpy as np
+
+from ovlo.core.check.closing import UNSEEN_GAP
+from ovlo.core.check.polygons import FEWEST_SIDES, MOST_SIDES, inner_angle, one_missing, typed
+from ovlo.core.check.repairs import Chain, repair
+from ovlo.core.check.turning import told
+from ovlo.core.paint.repeats import Repeat
+from ovlo.core.trail.columns import Pen
+from ovlo.core.values.finding import Found
+
+DRIFT = 0.25
+"""A body that ends within this share of its size from where it began was meant to come back."""
+
+SURE_DRIFT = 0.1
+"""Below this share it surely was."""
+
+FEWEST_BODIES = 4
+"""A rosette has at least as many."""
+
+LEAST_TURN = 0.5
+"""Degrees; bodies turned by less are a row."""
+
+
+def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Iterator[Found]:
+    """A body that comes back, repeated with turns that do not go once round: one is missing, or they are off.
+
+    Fans, and turns that go round several times, are no rosettes.
+    """
+    turn, times = abs(repeat.turn), repeat.times
+    if not repeat.is_back or times < FEWEST_BODIES or turn < LEAST_TURN or not repeat.is_drawn:
+        return
+    off = times * turn - 360
+    seen = radians(abs(off)) * repeat.size * pixels_per_unit
+    if seen <= UNSEEN_GAP or abs(off) > turn + 1e-6:
+        return
+    total = (
+        f"{times} times the same figure, turned by {turn:.6g}° each, go round by {times * turn:.6g}°, "
+        "not 360°"
+    )
+    if one_missing(times, turn):
+        message = f"{total}: one is missing."
+        mend = f"Repeat {times + 1} times instead of {times}, or turn by {typed(times)} each time."
+    elif abs(off - turn) <= 1e-6 * times:
+        message = f"{total}: the last lies on the first."
+        mend = f"Repeat {times - 1} times instead of {times}, or turn by {typed(times)} each time."
+    else:
+        what = "less" if off < 0 else "more"
+        message = f"{total}: from the last to the first it is {abs(off):.4g}° {what} than between the others."
+        mend = f"Turn by {typed(times)} each time, or let nib.full_turn({times}) do it."
+    yield Found(message, mend, repeat.start, tuple(repeat.steps))
+
+
+def drift(repeat: Repeat, unit: str, pixels_per_unit: float) -> Iterator[Found]:
+    """A body that should come back to where it began and ends beside it, so that all walk away."""
+    gap = abs(repeat.shift)
+    if repeat.is_back or abs(repeat.turn) < LEAST_TURN or not repeat.is_drawn:
+        return
+    if gap * pixels_per_unit <= UNSEEN_GAP or gap > DRIFT * repeat.size or _is_coil(repeat):
+        return
+    if repeat.period < FEWEST_SIDES and not repeat.walk.reach[repeat.body].any():
+        return
+    chain = _chain(repeat)
+    way = repair(chain, unit) if chain is not None else None
+    yield Found(
+        f"This figure of {repeat.period} steps is walked {repeat.times} times, and each time it ends "
+        f"{gap:.4g} {unit} from where it began: they drift apart.",
+        (f"{way.mend} Or walk" if way is not None else "Check its lengths and turns; or walk")
+        + " it inside `with nib.returning():`, which brings the nib back.",
+        repeat.start + repeat.shift,
+        tuple(repeat.steps),
+        is_hint=gap > SURE_DRIFT * repeat.size and way is None,
+    )
+
+
+def _chain(repeat: Repeat) -> Chain | None:
+    """The body's lines, if it is nothing but lines."""
+    walk, body = repeat.walk, repeat.body
+    if not np.isin(walk.pens[body], (Pen.DRAW, Pen.TRACE)).all():
+        return None
+    return Chain(walk.ends[body] - walk.starts[body], walk.reach[body] > 0)
+
+
+def _is_coil(repeat: Repeat) -> bool:
+    """Whether a body is closed but for a single step on, as the windings of a spring are."""
+    walk, body = repeat.walk, repeat.body
+    points = np.append(walk.starts[body], walk.ends[repeat.first + repeat.period - 1])
+    near = 1e-6 * repeat.size
+    return bool(abs(points[-2] - points[0]) <= near or abs(points[-1] - points[1]) <= near)
+
+
+def body_misses_360(repeat: Repeat, unit: str) -> Iterator[Found]:
+    """A body of equal sides that turn by what they should not, each time; or bodies that are such sides."""
+    sides = _sides(repeat)
+    if repeat.is_back or abs(repeat.turn) < LEAST_TURN or not repeat.is_drawn:
+        return
+    place = repeat.start + repeat.shift
+    if sides is not None:
+        n, angle, side = sides
+        if mistake := inner_angle(n, angle) or one_missing(n, angle):
+            yield told(n, angle, side, mistake, unit, place, repeat.steps, False)
+    elif FEWEST_SIDES <= repeat.times <= MOST_SIDES and repeat.period > FEWEST_SIDES:
+        turn = abs(repeat.turn)
+        if mistake := inner_angle(repeat.times, turn):
+            yield told(repeat.times, turn, abs(repeat.shift), mistake, unit, place, repeat.all_steps, False)
+
+
+def _sides(repeat: Repeat) -> tuple[int, float, float] | None:
+    """Number, turn and length of a body's sides, if they are equal and turn alike."""
+    walk, body = repeat.walk, repeat.body
+    if repeat.period < FEWEST_SIDES or walk.reach[body].any():
+        return None
+    ways = walk.ends[body] - walk.starts[body]
+    lengths = np.abs(ways)
+    turns = np.degrees(np.angle(ways[1:] * ways[:-1].conj()))
+    if not lengths[0] or np.ptp(lengths) > 1e-6 * lengths[0] or np.ptp(turns) > 1e-4:
+        return None
+    return repeat.period, abs(float(turns[0])), float(lengths[0])

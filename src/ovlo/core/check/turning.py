@@ -1,0 +1,141 @@
+"""The rule about turns: equal sides and equal turns go round in whole turns.
+
+found = turns_miss_360(contour, True, "px", 1.0)
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from math import gcd
+
+import numpy as np
+
+from ovlo.core.check.closing import NEAR, UNSEEN_GAP
+from ovlo.core.check.polygons import (
+    EQUAL_SIDES,
+    EQUAL_TURNS,
+    FEWEST_SIDES,
+    ROUND_TURN,
+    STAR_SIDES,
+    Mistake,
+    inner_angle,
+    is_angle,
+    one_missing,
+    other_divisor,
+    radians,
+    typed,
+    unlike_any,
+)
+from ovlo.core.paint.contours import Contour
+from ovlo.core.paint.repeats import Repeat
+from ovlo.core.values.finding import Found
+
+OPEN_TURN = 180.0
+"""Sides that turn by no more between the first and the last may be a bowl or a letter."""
+
+
+def equal_turn(contour: Contour) -> float | None:
+    """The turn that all corners have, if all sides are equal as well."""
+    if len(contour) < FEWEST_SIDES or contour.is_curved.any():
+        return None
+    lengths = contour.lengths
+    if np.ptp(lengths) > EQUAL_SIDES * lengths[0]:
+        return None
+    turns = contour.turns
+    turn = float(turns[0])
+    if np.abs(turns - turn).max() > EQUAL_TURNS or abs(turn) < EQUAL_TURNS or abs(turn) > 180 - EQUAL_TURNS:
+        return None
+    return turn
+
+
+def turns_miss_360(contour: Contour, is_one_place: bool, unit: str, pixels_per_unit: float) -> Found | None:
+    """Equal sides and equal turns that do not add up to whole turns.
+
+    `is_one_place` says that all sides come from one line, as those of a loop do.
+    """
+    turn = equal_turn(contour)
+    if turn is None or contour.is_closed or contour.gap * pixels_per_unit <= UNSEEN_GAP:
+        return None
+    n, angle = len(contour), abs(turn)
+    mistake = radians(n, angle) or inner_angle(n, angle) or _nearly(contour, n, angle)
+    is_sure = mistake is not None
+    if mistake is None and is_one_place:
+        mistake = one_missing(n, angle) or other_divisor(n, angle) or unlike_any(n, angle)
+    if mistake is None:
+        return None
+    # Three sides at right angles may be a cup, few wide turns a bowl, which are open on purpose.
+    is_open = is_angle(angle, 90) if n == FEWEST_SIDES else (n - 1) * angle <= OPEN_TURN and not is_sure
+    side = float(contour.lengths[0])
+    return told(n, angle, side, mistake, unit, complex(contour.points[-1]), contour.steps.tolist(), is_open)
+
+
+def told(
+    n: int,
+    angle: float,
+    side: float,
+    mistake: Mistake,
+    unit: str,
+    place: complex,
+    steps: list[int],
+    is_hint: bool,
+) -> Found:
+    """What is said of sides that do not go round."""
+    what, mend = mistake
+    total = f"{n * angle:.6g}°"
+    return Found(
+        f"{n} sides of {side:.4g} {unit} with turns of {angle:.6g}° turn by {total} in all, "
+        f"not by whole turns of 360°{what}",
+        mend,
+        place,
+        tuple(steps),
+        is_hint=is_hint,
+    )
+
+
+def _nearly(contour: Contour, n: int, angle: float) -> Mistake | None:
+    """Turns that were rounded, or a little off."""
+    turns = round(n * angle / 360)
+    off = abs(n * angle - 360 * turns)
+    if turns < 1 or (turns > 1 and (n > STAR_SIDES or gcd(turns, n) > 1)):
+        return None
+    is_near = turns == 1 and contour.gap <= NEAR * contour.size
+    if not is_near and (off > angle / 2 or angle < ROUND_TURN):
+        return None
+    if not is_near and one_missing(n, angle):
+        return None
+    loop = f"full_turn({n})" if turns == 1 else f"full_turn({n}, rounds={turns})"
+    return (
+        f"; it ends {contour.gap:.4g} from where it began.",
+        f"Turn by {typed(n, turns)} after each side, or let nib.{loop} do it.",
+    )
+
+
+def inner_runs(contour: Contour, runs: list[Repeat], unit: str) -> Iterator[Found]:
+    """The angle inside taken for the turn in a part of a longer contour, as the roof of a house."""
+    yield from _in_runs(contour, runs, unit, inner_angle)
+
+
+def long_runs(contour: Contour, runs: list[Repeat], unit: str) -> Iterator[Found]:
+    """A polygon in a longer contour of which the first sides are drawn again."""
+    yield from _in_runs(contour, runs, unit, _goes_on)
+
+
+def _in_runs(
+    contour: Contour, runs: list[Repeat], unit: str, look: Callable[[int, float], Mistake | None]
+) -> Iterator[Found]:
+    for run in runs if not contour.is_closed else ():
+        n, angle = run.times, abs(run.turn)
+        if angle > EQUAL_TURNS and n < len(contour) and (mistake := look(n, angle)):
+            place = run.start + run.shift
+            yield told(n, angle, abs(run.shift), mistake, unit, place, run.all_steps, n == FEWEST_SIDES)
+
+
+def _goes_on(n: int, angle: float) -> Mistake | None:
+    """A polygon of fewer sides, whose first are drawn again."""
+    sides = round(360 / angle)
+    if not is_angle(sides * angle, 360) or not FEWEST_SIDES <= sides < n < 2 * sides:
+        return None
+    return (
+        f": {angle:.6g}° is 360 / {sides}, so {n - sides} of the {n} sides are drawn again.",
+        f"Turn by {typed(n)} for {n} sides, or repeat {sides} times.",
+    )

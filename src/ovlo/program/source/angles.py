@@ -1,0 +1,250 @@
+"""Angles in a program's source: radians given to a nib, degrees given to a sine, divisions that drop a rest.
+
+for one in radians_for_degrees(tree): ...
+
+An angle is followed through names to where they got their value, in the same function or the module.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Callable, Iterator
+
+from ovlo.program.source.tree import Function, Read, called, functions, last_name, own_nodes, parameters
+
+ANGLE_AT = {
+    "left": 0,
+    "right": 0,
+    "turn_to": 0,
+    "arc_left": 1,
+    "arc_right": 1,
+    "turned": 0,
+    "from_polar": 1,
+    "shift_hue": 1,
+}
+"""Which argument of a call is an angle in degrees."""
+
+ANGLE_NAMES = {"turn", "sweep", "heading", "angle"}
+"""What such arguments are called."""
+
+MAKES_RADIANS = {
+    "radians",
+    "atan",
+    "atan2",
+    "asin",
+    "acos",
+    "arctan",
+    "arctan2",
+    "arcsin",
+    "arccos",
+    "deg2rad",
+}
+
+TAKES_RADIANS = {"sin", "cos", "tan"}
+
+MAKES_DEGREES = {"heading_to"}
+
+ROUNDS = (90, 180, 360, 720)
+"""Degrees by which whole turns and their parts are written."""
+
+LEAST_DEGREES = 7
+"""A plain number above 2π is no angle in radians that anybody writes."""
+
+LEAST_WHOLE = 7
+"""Smaller numbers are halved and so on to find a middle."""
+
+COUNT_CALLS = {"range", "full_turn", "ramp", "scattered", "integer", "islice"}
+
+DEEPEST = 4
+"""How many names are followed to their values, one from another."""
+
+
+class Scope:
+    """The values that names get in a function, or else in the module around it."""
+
+    def __init__(self, tree: ast.Module, function: Function | None) -> None:
+        self._values: dict[str, list[ast.expr]] = {}
+        for owner in (tree, function) if function is not None else (tree,):
+            found: dict[str, list[ast.expr]] = {}
+            for node in own_nodes(owner):
+                for name, value in _given(node):
+                    found.setdefault(name, []).append(value)
+            if isinstance(owner, Function):
+                for one in parameters(owner):
+                    found.setdefault(one.arg, [])
+            self._values.update(found)
+
+    def any(self, node: ast.expr, says: Callable[[ast.expr], bool | None], depth: int = 0) -> bool:
+        """Whether a part of an expression says yes; what says no is not looked into."""
+        said = says(node)
+        if said is not None:
+            return said
+        if isinstance(node, ast.Name) and depth < DEEPEST:
+            return any(self.any(value, says, depth + 1) for value in self._values.get(node.id, ()))
+        return any(
+            self.any(part, says, depth) for part in ast.iter_child_nodes(node) if isinstance(part, ast.expr)
+        )
+
+
+def _given(node: ast.AST) -> Iterator[tuple[str, ast.expr]]:
+    """The names a node gives values, with the values."""
+    if isinstance(node, ast.Assign):
+        for target in node.targets:
+            if isinstance(target, ast.Name):
+                yield target.id, node.value
+    elif isinstance(node, ast.AnnAssign | ast.AugAssign) and isinstance(node.target, ast.Name) and node.value:
+        yield node.target.id, node.value
+    elif isinstance(node, ast.For) and isinstance(node.target, ast.Name):
+        yield node.target.id, node.iter
+
+
+def scoped_calls(tree: ast.Module) -> Iterator[tuple[ast.Call, Scope]]:
+    """All calls, each with what names mean there."""
+    for owner in (None, *functions(tree)):
+        scope = Scope(tree, owner)
+        for node in own_nodes(owner if owner is not None else tree):
+            if isinstance(node, ast.Call):
+                yield node, scope
+
+
+def radians_for_degrees(tree: ast.Module) -> Iterator[Read]:
+    """Angles in radians that are given where degrees are meant."""
+    for call, scope in scoped_calls(tree):
+        name = called(call)
+        at = ANGLE_AT.get(name)
+        given = [call.args[at]] if at is not None and at < len(call.args) else []
+        given += [one.value for one in call.keywords if one.arg in ANGLE_NAMES]
+        for angle in given:
+            if scope.any(angle, _is_radians):
+                yield Read(
+                    angle.lineno,
+                    f"{name} is given radians here ({ast.unparse(angle)}), but angles are degrees.",
+                    f"Write degrees, or math.degrees({ast.unparse(angle)}).",
+                )
+
+
+def _is_radians(node: ast.expr) -> bool | None:
+    """Whether a part of an angle is in radians; None where that depends on its own parts."""
+    name = called(node)
+    if name in MAKES_RADIANS:
+        return True
+    if isinstance(node, ast.Call):
+        # Whoever makes degrees, or a length, of an angle makes no radians.
+        return None if name in {"abs", "min", "max", "round", "float", "range", "linspace"} else False
+    if isinstance(node, ast.Attribute):
+        return node.attr in {"pi", "tau"}
+    if isinstance(node, ast.Name) and node.id in {"pi", "tau"}:
+        return True
+    if isinstance(node, ast.BinOp) and any(
+        isinstance(part, ast.Constant) and part.value in ROUNDS[1:] for part in ast.walk(node)
+    ):
+        return False  # 180 / pi makes degrees
+    if isinstance(node, ast.BinOp) and isinstance(node.op, ast.Div):
+        return _divided(node)
+    return None
+
+
+def _divided(node: ast.BinOp) -> bool | None:
+    """A division by π is a part of a circle's length; other divisions leave the kind of what is divided."""
+    under = any(last_name(part) in {"pi", "tau"} for part in ast.walk(node.right))
+    return False if under else None
+
+
+def degrees_for_radians(tree: ast.Module) -> Iterator[Read]:
+    """Angles in degrees that are given to a sine, cosine or tangent."""
+    for call, scope in scoped_calls(tree):
+        name = called(call)
+        if name not in TAKES_RADIANS or len(call.args) != 1:
+            continue
+        angle = call.args[0]
+        if not scope.any(angle, _is_converted) and scope.any(angle, _is_degrees):
+            words = ast.unparse(angle)
+            yield Read(
+                angle.lineno,
+                f"{name} is given degrees here ({words}), but it takes radians.",
+                f"Write {ast.unparse(call.func)}(math.radians({words})); ovlo.from_polar takes degrees.",
+            )
+
+
+def _is_converted(node: ast.expr) -> bool | None:
+    """Whether a part of an angle makes radians of it."""
+    if called(node) in MAKES_RADIANS or last_name(node) in {"pi", "tau"}:
+        return True
+    return (
+        True
+        if isinstance(node, ast.Constant) and isinstance(node.value, float) and 57 < node.value < 58
+        else None
+    )
+
+
+def _is_degrees(node: ast.expr) -> bool | None:
+    """Whether a part of an angle shows degrees: a heading, 45, range(0, 360, 10), i * 360 / count."""
+    name = called(node)
+    if name in MAKES_DEGREES or (isinstance(node, ast.Attribute) and node.attr == "heading"):
+        return True
+    if name == "range":
+        ends = [part.value for part in node.args if isinstance(part, ast.Constant)]  # type: ignore[attr-defined]
+        return any(end in (*ROUNDS, *(n + 1 for n in ROUNDS)) for end in ends)
+    if isinstance(node, ast.Call):
+        return False
+    if isinstance(node, ast.BinOp) and isinstance(node.op, ast.Div):
+        left = node.left
+        return None if any(_is_round(part) for part in ast.walk(left)) or _is_round(left) else False
+    if isinstance(node, ast.BinOp):
+        return True if _is_round(node.left) or _is_round(node.right) else _within(node)
+    if isinstance(node, ast.Constant) and isinstance(node.value, int | float):
+        return node.value >= LEAST_DEGREES
+    return None
+
+
+def _within(node: ast.BinOp) -> bool | None:
+    """A number that something is scaled by is no angle; what is added may be."""
+    if isinstance(node.op, ast.Add | ast.Sub):
+        return None
+    return any(
+        isinstance(part, ast.BinOp | ast.Attribute | ast.Call) and bool(_is_degrees(part))
+        for part in (node.left, node.right)
+    )
+
+
+def _is_round(node: ast.AST) -> bool:
+    return isinstance(node, ast.Constant) and node.value in ROUNDS
+
+
+def whole_division(tree: ast.Module) -> Iterator[Read]:
+    """Divisions by // that drop a part of a turn or length; those that count are meant."""
+    counting = _counted(tree)
+    for node in ast.walk(tree):
+        if not isinstance(node, ast.BinOp) or not isinstance(node.op, ast.FloorDiv) or id(node) in counting:
+            continue
+        whole, parts = node.left, node.right
+        if not isinstance(whole, ast.Constant) or not isinstance(whole.value, int | float):
+            continue
+        if whole.value < LEAST_WHOLE:
+            continue
+        if isinstance(parts, ast.Constant) and (not parts.value or whole.value % parts.value == 0):  # type: ignore[operator]
+            continue
+        words = f"{ast.unparse(whole)} // {ast.unparse(parts)}"
+        yield Read(
+            node.lineno,
+            f"{words} drops what is left over, so the parts do not add up to {ast.unparse(whole)}.",
+            f"Write {ast.unparse(whole)} / {ast.unparse(parts)}.",
+        )
+
+
+def _counted(tree: ast.Module) -> set[int]:
+    """The parts of a program that say how often, or which of several."""
+    found: set[int] = set()
+    names: set[str] = set()
+    for node in ast.walk(tree):
+        counts = node.args if called(node) in COUNT_CALLS else []  # type: ignore[attr-defined]
+        counts = [node.slice] if isinstance(node, ast.Subscript) else counts
+        counts = [node] if isinstance(node, ast.Compare) else counts
+        for part in (inner for one in counts for inner in ast.walk(one)):
+            found.add(id(part))
+            if isinstance(part, ast.Name):
+                names.add(part.id)
+    for node in ast.walk(tree):
+        if isinstance(node, ast.Assign) and any(last_name(target) in names for target in node.targets):
+            found.update(id(part) for part in ast.walk(node.value))
+    return found

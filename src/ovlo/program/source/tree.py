@@ -1,0 +1,77 @@
+"""What is in a program's parse tree: its functions, the names they read, who is called.
+
+for function in functions(tree): read_names(function)
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Iterator
+from typing import NamedTuple
+
+Function = ast.FunctionDef | ast.AsyncFunctionDef
+
+
+class Read(NamedTuple):
+    """What a rule reads in a program: the line, what is there, and the mend."""
+
+    line: int
+    message: str
+    mend: str
+
+
+def functions(tree: ast.AST) -> Iterator[Function]:
+    """All functions, also those inside others."""
+    return (node for node in ast.walk(tree) if isinstance(node, Function))
+
+
+def parameters(function: Function) -> list[ast.arg]:
+    """What a function takes by name."""
+    taken = function.args
+    return [*taken.posonlyargs, *taken.args, *taken.kwonlyargs]
+
+
+def own_nodes(owner: ast.AST) -> Iterator[ast.AST]:
+    """The nodes of a module or function, without those of functions inside."""
+    for node in ast.iter_child_nodes(owner):
+        if not isinstance(node, Function | ast.Lambda | ast.ClassDef):
+            yield node
+            yield from own_nodes(node)
+
+
+def blocks(owner: ast.AST) -> Iterator[list[ast.stmt]]:
+    """The runs of statements of an owner, the innermost first, without those of functions inside."""
+    for name in ("body", "orelse", "finalbody", "handlers", "cases"):
+        for inner in (body := getattr(owner, name, None) or []):
+            if not isinstance(inner, Function | ast.ClassDef):
+                yield from blocks(inner)
+        if body and isinstance(body[0], ast.stmt):
+            yield body
+
+
+def read_names(tree: ast.AST) -> set[str]:
+    """The names that are read, also those of functions that are called."""
+    found = set()
+    for node in ast.walk(tree):
+        if isinstance(node, ast.AugAssign) and isinstance(node.target, ast.Name):
+            found.add(node.target.id)
+        elif isinstance(node, ast.Name) and not isinstance(node.ctx, ast.Store):
+            found.add(node.id)
+    return found
+
+
+def changed_names(tree: ast.AST) -> set[str]:
+    """The names that are given values."""
+    return {
+        node.id for node in ast.walk(tree) if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Store)
+    }
+
+
+def last_name(node: ast.AST) -> str:
+    """`pi` of `math.pi` and of `pi`; "" of what is no name."""
+    return node.attr if isinstance(node, ast.Attribute) else getattr(node, "id", "")
+
+
+def called(node: ast.AST) -> str:
+    """The last name of what a call calls; "" of what is no call."""
+    return last_name(node.func) if isinstance(node, ast.Call) else ""
