@@ -116,7 +116,7 @@ def area_cut_short(columns: Columns) -> Iterator[tuple[int, Found]]:
         begin = starts[mine[0]]
         size = float(np.abs(points[mine] - begin).max())
         after = np.arange(stop, min(stop + MOST_LEFT, len(columns)))
-        goes_on = (pens[after] == Pen.DRAW) & (nibs[after] == nibs[mine[0]])
+        goes_on = (pens[after] == Pen.DRAW) & (nibs[after] == nibs[mine[0]]) & (of_area[after] < area)
         goes_on[1:] &= (starts[after[1:]] == points[after[:-1]]).all(axis=1)
         after = after[np.logical_and.accumulate(goes_on)]
         if not len(after) or not np.array_equal(starts[stop], points[mine[-1]]):

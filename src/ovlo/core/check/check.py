@@ -208,9 +208,10 @@ def _of_contour(
     contour: Contour, every: list[Repeat], sheet: Sheet, origins: Origins | None
 ) -> Iterator[tuple[str, Found]]:
     unit, pixels_per_unit = sheet.unit, sheet._pixels_per_unit
+    places = None if origins is None else origins.steps
     is_equal = turning.equal_turn(contour) is not None
     if again := retracing.retraced_line(contour):
-        gap = None if is_equal else closing.would_close(contour, unit, is_row=False)
+        gap = None if is_equal else closing.would_close(contour, unit, places)
         yield ("retraced-line", again) if gap is None else ("not-closed", gap)
         return
     if is_equal and contour.is_closed:
@@ -221,9 +222,9 @@ def _of_contour(
         yield "turns-miss-360", total
     elif some := list(turning.inner_runs(contour, parts, unit)):
         yield from (("turns-miss-360", one) for one in some)
-    elif gap := closing.not_closed(contour, unit, pixels_per_unit, _is_row(contour, every)):
+    elif gap := closing.not_closed(contour, unit, pixels_per_unit, places, _is_row(contour, every)):
         yield "not-closed", gap
-    elif origins is not None:
+    elif origins is not None and sheet.seed is None:  # by chance all can happen
         parts = [one for one in parts if len(set(origins.steps[one.all_steps].tolist())) == 1]
         yield from (("turns-miss-360", one) for one in turning.long_runs(contour, parts, unit))
     if stray := straying.stray_line(contour, sheet._columns, unit):

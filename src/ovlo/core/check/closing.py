@@ -8,11 +8,14 @@ from __future__ import annotations
 from math import degrees
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ovlo.core.check.polygons import FEWEST_SIDES
 from ovlo.core.check.repairs import Chain, repair
 from ovlo.core.paint.contours import Contour
 from ovlo.core.values.finding import Found
+
+Places = NDArray[np.int32] | None
 
 NEAR = 0.1
 """A contour that ends within this share of its size from its beginning was meant to close."""
@@ -27,10 +30,13 @@ FEW_LINES = 6
 """Fewer lines make letters, which are open, as well as figures that a slip left open."""
 
 
-def not_closed(contour: Contour, unit: str, pixels_per_unit: float, is_row: bool = False) -> Found | None:
+def not_closed(
+    contour: Contour, unit: str, pixels_per_unit: float, places: Places, is_row: bool = False
+) -> Found | None:
     """A contour that comes back near its beginning without meeting it, or would but for a slip.
 
-    `is_row` says that it is the same again and again, straight on, and so open by nature.
+    `places` are the numbers of the places of all steps in the program, if they are known; `is_row` says that
+    it is the same again and again, straight on, and so open by nature.
     """
     gap = contour.gap
     if len(contour) < (2 if contour.is_curved.any() else FEWEST_SIDES) or not contour.is_visible:
@@ -38,8 +44,8 @@ def not_closed(contour: Contour, unit: str, pixels_per_unit: float, is_row: bool
     if gap * pixels_per_unit <= UNSEEN_GAP or contour.is_closed:
         return None
     if gap > NEAR * contour.size:
-        return would_close(contour, unit, is_row)
-    way = repair(Chain(contour.sides, contour.is_curved), unit)
+        return would_close(contour, unit, places, is_row)
+    way = repair(_chain(contour, places), unit)
     if not contour.is_simple:
         return None
     start, end = contour.points[0], contour.points[-1]
@@ -74,12 +80,12 @@ def not_closed(contour: Contour, unit: str, pixels_per_unit: float, is_row: bool
     )
 
 
-def would_close(contour: Contour, unit: str, is_row: bool) -> Found | None:
+def would_close(contour: Contour, unit: str, places: Places, is_row: bool = False) -> Found | None:
     """A contour that is open, and would not be with a single slip undone."""
     n = len(contour)
     if is_row or _has_door(contour):
         return None
-    way = repair(Chain(contour.sides, contour.is_curved), unit)
+    way = repair(_chain(contour, places), unit)
     if way is None:
         return None
     return Found(
@@ -90,6 +96,11 @@ def would_close(contour: Contour, unit: str, is_row: bool) -> Found | None:
         tuple(contour.steps[list(way.lines)].tolist()),
         is_hint=way.is_last_length or n < FEW_LINES,
     )
+
+
+def _chain(contour: Contour, places: Places) -> Chain:
+    own = np.arange(len(contour)) if places is None else places[contour.steps].astype(np.int64)
+    return Chain(contour.sides, contour.is_curved, own)
 
 
 def _has_door(contour: Contour) -> bool:

@@ -140,10 +140,14 @@ def hairline(sheet: Sheet) -> Iterator[Found]:
         )
 
 
+LEVEL = (0, 90)
+"""Headings of words that are meant: level, and upwards beside an axis."""
+
+
 def left_over_heading(columns: Columns) -> Iterator[Found]:
     """Words, or a rectangle, tilted by a walk that ended before the nib travelled to them."""
     for text in columns.texts:
-        if text.heading and _is_left_over(columns, text.step - 1, text.heading):
+        if text.heading not in LEVEL and _is_left_over(columns, text.step - 1, text.heading):
             yield _left_over("These words are", text.heading, complex(text.x, text.y), (), (text.origin,))
     runs, stops = columns.runs, columns.stops
     sides = stops - runs["start"]

@@ -17,6 +17,8 @@ from numpy.typing import NDArray
 
 Complexes = NDArray[np.complex128]
 
+FEWEST_LINES = 3
+
 MOST_LINES = 200
 """Of a chain that is looked at."""
 
@@ -26,11 +28,20 @@ MOST_TURNS = 12
 MEETS = 1e-6
 
 
+FEW_LINES = 12
+"""A slip at one of several equal corners is looked for in chains of so many lines."""
+
+
 class Chain(NamedTuple):
-    """Lines, each with its way from beginning to end, and whether it is curved; shape (n,)."""
+    """Lines, each with its way from beginning to end, whether it is curved, and its place; shape (n,).
+
+    Lines of one place come from one line of the program, so what is wrong with one is wrong with all of them,
+    unless they differ anyway. Where that is not known, all places are their own.
+    """
 
     sides: Complexes
     is_curved: NDArray[np.bool_]
+    places: NDArray[np.int64]
 
 
 class Repair(NamedTuple):
@@ -45,7 +56,7 @@ class Repair(NamedTuple):
 def repair(chain: Chain, unit: str) -> Repair | None:
     """The first change that closes a chain, so that it does not cross itself."""
     n = len(chain.sides)
-    if not 4 <= n <= MOST_LINES or not np.abs(chain.sides).all():
+    if not FEWEST_LINES <= n <= MOST_LINES or not np.abs(chain.sides).all():
         return None
     for sides, way in (*_lengths(chain, unit), *_exchanges(chain, unit), *_turns(chain)):
         if abs(sides.sum()) <= MEETS * np.abs(sides).sum() and _is_simple(sides):
@@ -66,10 +77,15 @@ def _lengths(chain: Chain, unit: str) -> Iterator[tuple[Complexes, Repair]]:
     wanted = sides - sides.sum()
     along = wanted / sides
     fits = (np.abs(along.imag) <= MEETS) & (along.real > 0) & ~chain.is_curved
+    fits &= len(sides) > FEWEST_LINES
     for i in np.flatnonzero(fits)[::-1].tolist():
         new = float(abs(wanted[i]))
         others = np.abs(lengths - new) <= MEETS * new
-        if others.any() and abs(new - lengths[i]) > MEETS * new:
+        if (
+            _is_alone(chain.places == chain.places[i], lengths)
+            and others.any()
+            and abs(new - lengths[i]) > MEETS * new
+        ):
             changed = sides.copy()
             changed[i] = wanted[i]
             mend = f"Make the {_ordinal(i + 1)} line {new:.6g} {unit} long instead of {lengths[i]:.6g}."
@@ -80,7 +96,7 @@ def _lengths(chain: Chain, unit: str) -> Iterator[tuple[Complexes, Repair]]:
 def _exchanges(chain: Chain, unit: str) -> Iterator[tuple[Complexes, Repair]]:
     """Two lengths exchanged."""
     sides, lengths = chain.sides, np.abs(chain.sides)
-    if len(sides) > MOST_TURNS or chain.is_curved.any():
+    if not FEWEST_LINES < len(sides) <= FEW_LINES or chain.is_curved.any():
         return
     ways = sides / lengths
     for i in range(len(sides)):
@@ -101,6 +117,10 @@ def _turns(chain: Chain) -> Iterator[tuple[Complexes, Repair]]:
     sides = chain.sides
     turns = np.degrees(np.angle(sides[1:] / sides[:-1]))
     values = np.unique(np.round(turns, 4))
+    n = len(sides)
+    # The turn is written between the lines of two places.
+    _, pairs = np.unique(np.column_stack([chain.places[:-1], chain.places[1:]]), axis=0, return_inverse=True)
+    pairs = pairs.reshape(-1)
     if chain.is_curved.any() or len(values) > MOST_TURNS:
         return
     for value in values.tolist():
@@ -115,11 +135,21 @@ def _turns(chain: Chain) -> Iterator[tuple[Complexes, Repair]]:
             mend = f"Turn {side} by {180 - size:.6g}° instead of {size:.6g}° at these corners."
             what = f"with turns by the outer angle, {180 - size:.6g}°, where it turns {side} by {size:.6g}°"
             yield _turned(sides, corners, outer - value), Repair(what, mend, tuple(corners.tolist()))
-        for some in (corners, *(corners[i : i + 1] for i in range(len(corners) if len(corners) > 1 else 0))):
+        if n == FEWEST_LINES:
+            continue  # what turns to both sides is a Z
+        alone = [
+            corners[i : i + 1] for i in range(len(corners)) if _is_alone(pairs == pairs[corners[i]], turns)
+        ]
+        for some in (corners, *(alone if len(corners) > 1 and n <= FEW_LINES else ())):
             where = "at these corners" if len(some) > 1 else f"after the {_ordinal(int(some[0]) + 1)} line"
             mend = f"Turn {other} by {size:.6g}° instead of {side} {where}."
             what = f"if it turned {other} {where}"
             yield _turned(sides, some, -2 * value), Repair(what, mend, tuple(some.tolist()))
+
+
+def _is_alone(alike: NDArray[np.bool_], values: NDArray[np.float64]) -> bool:
+    """Whether what comes from one place is a single thing, or differs from time to time."""
+    return bool(alike.sum() == 1 or np.ptp(values[alike]) > MEETS * np.abs(values[alike]).max())
 
 
 def _turned(sides: Complexes, corners: NDArray[np.int64], by: float) -> Complexes:

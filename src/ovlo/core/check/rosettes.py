@@ -87,7 +87,7 @@ def _chain(repeat: Repeat) -> Chain | None:
     walk, body = repeat.walk, repeat.body
     if not np.isin(walk.pens[body], (Pen.DRAW, Pen.TRACE)).all():
         return None
-    return Chain(walk.ends[body] - walk.starts[body], walk.reach[body] > 0)
+    return Chain(walk.ends[body] - walk.starts[body], walk.reach[body] > 0, np.arange(repeat.period))
 
 
 def _is_coil(repeat: Repeat) -> bool:

@@ -70,7 +70,7 @@ def _joints(contour: Contour, columns: Columns) -> list[int]:
 
 
 def _sent(contour: Contour, columns: Columns, parts: list[range], shapes: list[range]) -> list[int]:
-    """Lines to shapes, if the nib was sent along them and not always headed where it went."""
+    """Lines to shapes, if the nib was not always headed where it went, or no two lines are alike."""
     joints = [
         (part.start, shape)
         for part, shape in pairwise(parts)
@@ -79,11 +79,13 @@ def _sent(contour: Contour, columns: Columns, parts: list[range], shapes: list[r
     steps = [joint for joint, _ in joints]
     headings = columns.steps["heading"][contour.steps[steps]]
     ways = contour.sides[steps] * np.exp(-1j * np.radians(headings))
-    is_aside = np.abs(ways.imag) > 1e-3 * np.abs(ways)
-    if len(joints) < FEWEST_SHAPES or not is_aside.any():
+    lengths = np.abs(ways)
+    is_aside = np.abs(ways.imag) > 1e-3 * lengths
+    is_uneven = len(joints) > FEWEST_SHAPES and np.ptp(lengths) > 0.01 * lengths.max()
+    if len(joints) < FEWEST_SHAPES or not (is_aside.any() or is_uneven):
         return []
     sizes = [_size(contour, shape) for _, shape in joints]
-    return steps if np.median(sizes) >= BEAD * np.median(np.abs(ways)) else []
+    return steps if np.median(sizes) >= BEAD * np.median(lengths) else []
 
 
 def _size(contour: Contour, part: range) -> float:
@@ -127,7 +129,7 @@ def _loop_ends(contour: Contour) -> dict[int, int]:
     found: dict[int, int] = {}
     for i, number in reversed(list(enumerate(numbers.tolist()))):
         end = last.setdefault(number, i)
-        if end - i >= FEWEST_SIDES:
+        if end - i >= FEWEST_SIDES or (end - i == 2 and contour.is_curved[i:end].any()):
             found[i] = end
     return found
 

@@ -58,13 +58,14 @@ def turns_miss_360(contour: Contour, is_one_place: bool, unit: str, pixels_per_u
         return None
     n, angle = len(contour), abs(turn)
     mistake = radians(n, angle) or inner_angle(n, angle) or _nearly(contour, n, angle)
-    is_sure = mistake is not None
+    # Three sides at right angles may be a cup, few wide turns a bowl, which are open on purpose.
+    is_open = n == FEWEST_SIDES and is_angle(angle, 90)
     if mistake is None and is_one_place:
-        mistake = one_missing(n, angle) or other_divisor(n, angle) or unlike_any(n, angle)
+        mistake = one_missing(n, angle) or other_divisor(n, angle)
+        is_open = mistake is not None or (n - 1) * angle <= OPEN_TURN
+        mistake = mistake or unlike_any(n, angle)
     if mistake is None:
         return None
-    # Three sides at right angles may be a cup, few wide turns a bowl, which are open on purpose.
-    is_open = is_angle(angle, 90) if n == FEWEST_SIDES else (n - 1) * angle <= OPEN_TURN and not is_sure
     side = float(contour.lengths[0])
     return told(n, angle, side, mistake, unit, complex(contour.points[-1]), contour.steps.tolist(), is_open)
 

@@ -205,8 +205,11 @@ def _repeat(walk: Walk, moves: Ints, begin: int, stop: int, period: int) -> Repe
     first = begin
     if begin > 0 and moves[begin - 1] == moves[begin - 1 + period]:
         first -= 1
-    times = (stop - first) // period
-    if times < FEWEST_TIMES:
+    times, rest = divmod(stop - first, period)
+    # The first time there may have been nowhere to travel to, or from elsewhere.
+    if rest and (walk.pens[first + rest : first + period] == Pen.JUMP).all():
+        first, times = first + rest, times + 1
+    if times < FEWEST_TIMES or first + period >= stop:
         return None
     # Seen from the second body on, if the first one began in another way.
     turn = walk.headings[first + period] - walk.headings[first]

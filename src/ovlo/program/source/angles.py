@@ -74,6 +74,10 @@ class Scope:
                     found.setdefault(one.arg, [])
             self._values.update(found)
 
+    def is_counted(self, name: str) -> bool:
+        """Whether a name gets its values from a range."""
+        return any(called(value) == "range" for value in self._values.get(name, ()))
+
     def any(self, node: ast.expr, says: Callable[[ast.expr], bool | None], depth: int = 0) -> bool:
         """Whether a part of an expression says yes; what says no is not looked into."""
         said = says(node)
@@ -153,17 +157,31 @@ def _divided(node: ast.BinOp) -> bool | None:
 def degrees_for_radians(tree: ast.Module) -> Iterator[Read]:
     """Angles in degrees that are given to a sine, cosine or tangent."""
     for call, scope in scoped_calls(tree):
+
+        def shows_degrees(node: ast.expr, scope: Scope = scope) -> bool | None:
+            return True if _is_stepped(node, scope) else _is_degrees(node)
+
         name = called(call)
         if name not in TAKES_RADIANS or len(call.args) != 1:
             continue
         angle = call.args[0]
-        if not scope.any(angle, _is_converted) and scope.any(angle, _is_degrees):
+        if not scope.any(angle, _is_converted) and scope.any(angle, shows_degrees):
             words = ast.unparse(angle)
             yield Read(
                 angle.lineno,
                 f"{name} is given degrees here ({words}), but it takes radians.",
                 f"Write {ast.unparse(call.func)}(math.radians({words})); ovlo.from_polar takes degrees.",
             )
+
+
+def _is_stepped(node: ast.expr, scope: Scope) -> bool:
+    """Whether a whole number of degrees is multiplied by what a range counts: hour * 30."""
+    if not isinstance(node, ast.BinOp) or not isinstance(node.op, ast.Mult):
+        return False
+    for number, name in ((node.left, node.right), (node.right, node.left)):
+        if isinstance(number, ast.Constant) and isinstance(number.value, int) and isinstance(name, ast.Name):
+            return number.value >= LEAST_DEGREES and scope.is_counted(name.id)
+    return False
 
 
 def _is_converted(node: ast.expr) -> bool | None:
@@ -240,6 +258,8 @@ def _counted(tree: ast.Module) -> set[int]:
         counts = node.args if called(node) in COUNT_CALLS else []  # type: ignore[attr-defined]
         counts = [node.slice] if isinstance(node, ast.Subscript) else counts
         counts = [node] if isinstance(node, ast.Compare) else counts
+        if isinstance(node, ast.BinOp) and isinstance(node.op, ast.Mod | ast.FloorDiv):
+            counts = [node.right]
         for part in (inner for one in counts for inner in ast.walk(one)):
             found.add(id(part))
             if isinstance(part, ast.Name):

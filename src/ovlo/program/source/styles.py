@@ -72,7 +72,7 @@ def _in_block(body: list[ast.stmt], is_end: bool, helpers: set[str]) -> Iterator
                 "Draw between the two lines, or take one of them out.",
             )
         for nib, name in list(waiting):
-            if _draws(statement, nib, name, helpers) or not isinstance(statement, ast.Expr | ast.Assign):
+            if _draws(statement, nib, name, helpers) or _sets_within(statement, nib, name):
                 waiting.pop((nib, name), None)
         if given is not None:
             waiting[given] = statement.lineno
@@ -82,6 +82,12 @@ def _in_block(body: list[ast.stmt], is_end: bool, helpers: set[str]) -> Iterator
             f"{nib}.{name} is set here, and nothing is drawn with it afterwards.",
             f"Set {name} before the lines it is meant for" + (_other_nib(body, nib, line) or "."),
         )
+
+
+def _sets_within(statement: ast.stmt, nib: str, name: str) -> bool:
+    """Whether a statement that holds others sets a nib's style in one of them."""
+    inner = (node for node in ast.walk(statement) if node is not statement and isinstance(node, ast.stmt))
+    return any(_given(one) == (nib, name) for one in inner)
 
 
 def _other_nib(body: list[ast.stmt], nib: str, line: int) -> str:

@@ -1,0 +1,10 @@
+from ovlo import drawing
+
+
+@drawing
+def tent(nib):
+    nib.forward(180)
+    nib.left(60)  # wrong (not-closed): nib.left(120)
+    nib.forward(180)
+    nib.left(120)
+    nib.forward(180)
