@@ -6,14 +6,13 @@ list(empty_area(columns, painting.flattened(0.1)))
 from __future__ import annotations
 
 from collections.abc import Iterator, Set
-from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.check.repairs import MEETS
 from ovlo.core.paint.order import Painting
-from ovlo.core.paint.outlines import MOVE
+from ovlo.core.paint.outlines import Outline
 from ovlo.core.paint.regions import region
 from ovlo.core.trail.columns import Columns, Pen
 from ovlo.core.values.finding import Found
@@ -37,11 +36,12 @@ def empty_area(columns: Columns, painting: Painting, told: Set[int] = frozenset(
 
 def _empty_areas(columns: Columns, painting: Painting) -> Iterator[tuple[int, Found]]:
     """Each area without area, with its number."""
-    paths = {int(area): number for number, area in enumerate(painting.borders.keys.tolist())}
+    paths = {area: number for number, area in enumerate(painting.borders.keys.tolist())}
+    has_area = _has_area(painting.borders).tolist()
     for area, row in enumerate(columns.areas):
         step = int(row["step"])
-        place = columns.starts[step] if step < len(columns) else np.zeros(2)
         if area not in paths:
+            place = columns.starts[step] if step < len(columns) else np.zeros(2)
             yield (
                 area,
                 Found(
@@ -53,28 +53,42 @@ def _empty_areas(columns: Columns, painting: Painting) -> Iterator[tuple[int, Fo
                 ),
             )
             continue
-        vertices, codes = painting.borders.path(paths[area])
-        if trouble := _lack(vertices, codes):
+        path = paths[area]
+        if not has_area[path] and (trouble := _lack(*painting.borders.path(path))):
             yield (
                 area,
                 Found(
                     f"This area block has {trouble}: nothing is filled.",
                     "Walk at least three corners that are not in one line inside the block.",
-                    complex(*vertices[0]),
+                    complex(*painting.borders.path(path)[0][0]),
                     (step,),
                     (int(row["origin"]),),
                 ),
             )
 
 
+def _has_area(borders: Outline) -> NDArray[np.bool_]:
+    """Which borders have a piece with an area; curves must be chords."""
+    moves = borders.moves
+    if not len(moves):
+        return np.zeros(len(borders), bool)
+    # The shoelace formula, seen from where each piece begins, so that its way back there counts nothing.
+    sizes = np.diff(np.append(moves, len(borders.vertices)))
+    seen = borders.vertices - np.repeat(borders.vertices[moves], sizes, axis=0)
+    x, y = seen.T
+    crosses = np.append(x[:-1] * y[1:] - y[:-1] * x[1:], 0.0)
+    crosses[moves[1:] - 1] = 0
+    areas = np.abs(np.add.reduceat(crosses, moves)) / 2
+    low, high = borders.path_boxes()
+    of_piece = np.searchsorted(borders.firsts, moves, "right") - 1
+    is_one = areas > NO_AREA * (high - low).max(axis=1)[of_piece] ** 2
+    return np.asarray(np.bincount(of_piece, is_one, len(borders)) > 0)
+
+
 def _lack(vertices: NDArray[np.float64], codes: NDArray[np.uint8]) -> str:
-    """What a border lacks to have an area, or nothing; curves must be chords."""
+    """What a border without area in any of its pieces lacks, or nothing if two of them together have one."""
     low, high = vertices.min(axis=0), vertices.max(axis=0)
     size = float((high - low).max())
-    firsts = np.flatnonzero(codes == MOVE).tolist()
-    for first, stop in pairwise([*firsts, len(vertices)]):
-        if abs(_signed_area(vertices[first:stop])) > NO_AREA * size**2:
-            return ""
     corners = len(np.unique(np.round((vertices - low) / max(MEETS * size, 1e-300)), axis=0))
     if corners < FEWEST_CORNERS:
         return f"{corners} corners" if corners != 1 else "a single corner"
@@ -82,12 +96,6 @@ def _lack(vertices: NDArray[np.float64], codes: NDArray[np.uint8]) -> str:
         return "all its corners in one line"
     is_none = region(vertices, codes, "nonzero").area <= NO_AREA * size**2
     return "no area, its lines lying on each other" if is_none else ""
-
-
-def _signed_area(ring: NDArray[np.float64]) -> float:
-    """Of a ring of points, above 0 if it goes anticlockwise (the shoelace formula)."""
-    x, y = (ring - ring[0]).T
-    return float(x @ np.roll(y, -1) - y @ np.roll(x, -1)) / 2
 
 
 def _spread(vertices: NDArray[np.float64]) -> float:

@@ -12,6 +12,8 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from typing import TYPE_CHECKING, NamedTuple
 
+import numpy as np
+
 from ovlo.core.check import (
     areas,
     closing,
@@ -26,6 +28,7 @@ from ovlo.core.check import (
     turning,
 )
 from ovlo.core.check import samples as points
+from ovlo.core.check.ground import Letters
 from ovlo.core.paint.contours import Contour, contours
 from ovlo.core.paint.measures import MarkBoxes
 from ovlo.core.paint.order import painted
@@ -142,7 +145,7 @@ class Eyes:
 
     boxes: MarkBoxes
     fitting: float
-    letters: seen.Letters
+    letters: Letters
 
 
 def findings(sheet: Sheet, eyes: Eyes) -> list[Finding]:
@@ -187,12 +190,15 @@ def _of_lines(sheet: Sheet, origins: Origins | None) -> Iterator[tuple[str, Foun
         for rule, found in _of_loop(repeat, sheet.unit, sheet._pixels_per_unit):
             told.update(repeat.all_steps)
             yield rule, found
-    chains = list(contours(columns))
+    every.sort(key=lambda one: one.steps[0])
+    begins = np.array([one.steps[0] for one in every])
+    chains = list(contours(columns, None if origins is None else origins.steps))
     for contour in chains:
-        if not told.intersection(contour.steps.tolist()):
-            first, last = contour.steps[0], contour.steps[-1]
-            parts = [one for one in every if first <= one.steps[0] <= last]
-            yield from _of_contour(contour, parts, sheet, origins)
+        if told and not told.isdisjoint(contour.steps.tolist()):
+            continue
+        first, stop = np.searchsorted(begins, [contour.steps[0], contour.steps[-1] + 1]).tolist()
+        for rule, found in _of_contour(contour, every[first:stop], sheet, origins):
+            yield rule, found._replace(times=contour.times)
     yield from (("stray-line", one) for one in straying.between_centred(columns, chains, sheet.unit))
 
 
@@ -277,6 +283,7 @@ def _located(rule: str, one: Found, origins: Origins | None) -> Finding:
         tuple(sorted({place.line for place in here})),
         tuple(sorted({place.called_from for place in here if place.called_from})),
         file,
+        one.times,
     )
 
 
@@ -296,4 +303,4 @@ def _merged(found: Iterable[Finding]) -> list[Finding]:
 
 def _first_of(group: list[Finding]) -> Finding:
     callers = tuple(sorted({line for one in group for line in one.callers}))
-    return replace(group[0], callers=callers, count=len(group))
+    return replace(group[0], callers=callers, count=sum(one.count for one in group))

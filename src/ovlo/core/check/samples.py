@@ -1,11 +1,15 @@
 """Points along lines, on the raster on which it is told what can be seen.
 
-Points(outline, columns, to_pixels, scale, SPACING).of_path(0)
+lines = Lines(outline, columns, to_pixels, scale)
+for pieces in lines.lots(lines.pieces_of(paths)):
+    points = lines.points(pieces, SPACING)
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from functools import cached_property
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -25,59 +29,85 @@ SPACING = 4.0
 MOST_POINTS = 64
 """On one step."""
 
+LOT = 1_000_000
+"""Points that are held at once, about."""
 
-class Points:
-    """Points along the lines of an outline, on the raster; those of a piece stand together.
 
-    Each line is looked at along its middle and near both its edges, since a line half covered is seen.
+class Points(NamedTuple):
+    """Columns and rows of points, and the piece of the outline that each is on; those of a piece together."""
+
+    x: Ints
+    y: Ints
+    piece: Ints
+
+    def chosen(self, which: NDArray[np.bool_]) -> Points:
+        """Some of them."""
+        return Points(self.x[which], self.y[which], self.piece[which])
+
+
+class Lines:
+    """The lines of an outline, to be looked at along their middle and near both their edges.
+
+    A line half covered is seen, and lines that are off the raster with all their width are not looked at.
     """
 
     def __init__(
-        self,
-        outline: Outline,
-        columns: Columns,
-        to_pixels: Callable[[Floats], Floats],
-        scale: float,
-        spacing: float,
-        paths: Ints | None = None,
+        self, outline: Outline, columns: Columns, to_pixels: Callable[[Floats], Floats], scale: float
     ) -> None:
         moves = outline.moves
         self.path_of_piece = np.searchsorted(outline.firsts, moves, "right") - 1
         self.style_of_piece = outline.keys[self.path_of_piece] if len(moves) else moves
-        is_line = outline.codes != MOVE
-        vertex = np.flatnonzero(is_line)
+        widths = np.array([style.line_width for style in columns.styles] or [0.0]) * scale
+        vertex = np.flatnonzero(outline.codes != MOVE)
         owner = np.searchsorted(moves, vertex, "right") - 1
-        if paths is not None:
-            kept = np.isin(self.path_of_piece[owner], paths)
-            vertex, owner = vertex[kept], owner[kept]
-        pixels = to_pixels(outline.vertices)
-        # Lines that are off the raster with all their width are not looked at.
-        widths = np.array([style.line_width for style in columns.styles] or [0.0])
-        reach = (widths[self.style_of_piece[owner]] * scale + 1)[:, None]
-        ends = np.stack([pixels[vertex - 1], pixels[vertex]])
-        near = (ends.max(axis=0) >= -reach) & (ends.min(axis=0) <= PIXELS + reach)
-        vertex, owner = vertex[near.all(axis=1)], owner[near.all(axis=1)]
-        starts, ways = pixels[vertex - 1], pixels[vertex] - pixels[vertex - 1]
-        lengths = np.hypot(*ways.T)
-        counts = np.clip(np.ceil(lengths / spacing), 1, MOST_POINTS * SPACING / spacing).astype(np.int64)
+        self._pixels = to_pixels(outline.vertices)
+        reach = (widths[self.style_of_piece[owner]] + 1)[:, None]
+        ends = np.stack([self._pixels[vertex - 1], self._pixels[vertex]])
+        near = ((ends.max(axis=0) >= -reach) & (ends.min(axis=0) <= PIXELS + reach)).all(axis=1)
+        self._vertex, self._owner = vertex[near], owner[near]
+        ways = self._pixels[self._vertex] - self._pixels[self._vertex - 1]
+        self._lengths = np.hypot(ways[:, 0], ways[:, 1])
+        self._half = 0.4 * widths[self.style_of_piece[self._owner]]
+        # The lines of a piece stand together, from its first one on.
+        self._firsts = np.searchsorted(self._owner, np.arange(len(moves) + 1))
+        self._pieces = np.searchsorted(self.path_of_piece, np.arange(len(outline) + 1))
+
+    def pieces_of(self, paths: Ints) -> Ints:
+        """The pieces of some paths."""
+        firsts = self._pieces[paths]
+        return ranges(firsts, self._pieces[paths + 1] - firsts)
+
+    def points(self, pieces: Ints, spacing: float) -> Points:
+        """Those of some pieces, in that order."""
+        starts = self._firsts[pieces]
+        lines = ranges(starts, self._firsts[pieces + 1] - starts)
+        vertex, owner, lengths = self._vertex[lines], self._owner[lines], self._lengths[lines]
+        begins = self._pixels[vertex - 1]
+        ways = self._pixels[vertex] - begins
+        counts = _counts(lengths, spacing)
         line = np.repeat(np.arange(len(vertex)), counts)
         share = (ranges(np.zeros_like(counts), counts) + 0.5) / counts[line]
-        middles = starts[line] + ways[line] * share[:, None]
-        aside = np.maximum(0.4 * widths[self.style_of_piece[owner]] * scale, 0.0) / np.maximum(lengths, 1e-12)
+        middles = begins[line] + ways[line] * share[:, None]
+        aside = np.maximum(self._half[lines], 0.0) / np.maximum(lengths, 1e-12)
         normals = (ways[:, ::-1] * [-1, 1] * aside[:, None])[line]
         points = np.stack([middles, middles + normals, middles - normals], axis=1).reshape(-1, 2)
         whole = np.floor(np.clip(points, -1, PIXELS + 1)).astype(np.int64)
-        self.x, self.y = whole[:, 0], whole[:, 1]
-        self.piece = np.repeat(owner[line], 3)
-        # Where the points of each path begin.
-        self._bounds = np.searchsorted(self.path_of_piece[self.piece], np.arange(len(outline) + 1))
+        return Points(whole[:, 0], whole[:, 1], np.repeat(owner[line], 3))
 
-    def of_path(self, path: int) -> tuple[Ints, Ints]:
-        """Columns and rows of the points of one path."""
-        some = slice(self._bounds[path], self._bounds[path + 1])
-        return self.x[some], self.y[some]
+    @cached_property
+    def _sums(self) -> Ints:
+        """How many points are on the pieces before each."""
+        counts = np.append(0, np.cumsum(3 * _counts(self._lengths, SPACING)))
+        sums: Ints = counts[self._firsts]
+        return sums
 
-    def of_paths(self, paths: Ints) -> Ints:
-        """The points of some paths."""
-        starts = self._bounds[paths]
-        return ranges(starts, self._bounds[paths + 1] - starts)
+    def lots(self, pieces: Ints, closer: int = 1) -> Iterator[Ints]:
+        """Pieces in lots of not too many points together, also if there are so many times as many."""
+        sums = np.cumsum(np.diff(self._sums)[pieces]) * closer
+        lots = np.split(pieces, np.searchsorted(sums, np.arange(LOT, sums[-1], LOT))) if len(pieces) else []
+        return (lot for lot in lots if len(lot))
+
+
+def _counts(lengths: Floats, spacing: float) -> Ints:
+    counts: Ints = np.clip(np.ceil(lengths / spacing), 1, MOST_POINTS * SPACING / spacing).astype(np.int64)
+    return counts

@@ -1,27 +1,26 @@
 """Rules about what can be seen: ink like what lies beneath it, and marks that later areas cover.
 
-    seen = Seen(sheet, painting, letters)
-    list(seen.no_contrast()), list(seen.covered_marks())
-
-The areas are painted on a raster one after the other: their colours, and their numbers in the order of
-painting. A line or a text is looked at in points along it, before the next area is painted.
+seen = Seen(sheet, painting, letters)
+list(seen.no_contrast()), list(seen.covered_marks())
 """
 
 from __future__ import annotations
 
 from collections import Counter
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from functools import cached_property
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.check.contrast import ALIKE, UNLIKE, other_colour, unlikeness_of
-from ovlo.core.check.samples import PIXELS, SPACING, Points
+from ovlo.core.check.contrast import ALIKE, other_colour
+from ovlo.core.check.ground import AlikeArea, Ground, Letters
+from ovlo.core.check.samples import SPACING
+from ovlo.core.paint.contours import AXES
 from ovlo.core.paint.order import Mark, Painting
 from ovlo.core.paint.outlines import Outline
-from ovlo.core.paint.raster import cover
+from ovlo.core.paint.raster import spans
 from ovlo.core.trail.columns import Columns, Text
 from ovlo.core.values.colour import Colour, difference
 from ovlo.core.values.finding import Found
@@ -29,15 +28,15 @@ from ovlo.core.values.finding import Found
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
 
-Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
-Letters = Callable[[Text], tuple[Floats, NDArray[np.uint8]]]
-
-GROUND = 0.98
-"""An area that covers so much of the sheet is a ground, whatever its colour."""
 
 SHADE = 0.2
 """An area that differs by this much from the area it lies on was given a colour of its own."""
+
+CLOSER = 4
+"""So many times the resolution is looked at before an area is called covered, if not too many lie over it."""
+
+MOST_OVER = 64
 
 
 class Seen:
@@ -47,183 +46,45 @@ class Seen:
         self._columns: Columns = sheet._columns
         self._origins = sheet._origins
         self._painting = painting
-        self._letters = letters
-        self._scale = PIXELS / max(sheet.width, sheet.height)
-        self._corner = np.array([-sheet.width / 2, -sheet.height / 2])
-        size = (max(1, round(side * self._scale)) for side in (sheet.height, sheet.width))
-        self._shape: tuple[int, int] = tuple(size)  # type: ignore[assignment]
-        paper = np.array(sheet.paper._rgb) if sheet.paper.opacity == 1 else np.full(3, np.nan)
-        self._colours = np.full((*self._shape, 3), paper, np.float32)
-        self._top = np.full(self._shape, -1, np.int32)
-        self._lines = Points(painting.strokes, self._columns, self._to_pixels, self._scale, SPACING)
-        self._positions = np.full(len(painting.strokes), -1)
-        self._waiting: list[int] = []
-        self._is_waited_for = np.zeros(self._shape, bool)
-        # What cannot be told from what lies beneath, with the colour of that.
-        self._is_inked = np.zeros(self._shape, bool)
-        """Where a line is seen: what is laid over it is seen too."""
-        self._alike_pieces: dict[int, Colour] = {}
-        self._alike_areas: list[tuple[Mark, Colour, tuple[int, int]]] = []
-        self._alike_texts: list[tuple[Text, Colour]] = []
-        self._paint()
+        self._ground = Ground(sheet, painting, letters)
 
-    def _to_pixels(self, points: Floats) -> Floats:
-        pixels: Floats = (points - self._corner) * self._scale
-        return pixels
-
-    def _paint(self) -> None:
-        """Look at every mark, and paint the areas, from the lowest mark up."""
-        for position, mark in enumerate(self._painting.marks):
-            if isinstance(mark, Text):
-                if (beneath := self._beneath_alike(mark)) is not None:
-                    self._alike_texts.append((mark, beneath))
-                continue
-            if mark.fill is not None:
-                self._paint_area(position, mark, mark.fill)
-            if mark.style is not None:
-                self._wait(mark.number)
-                self._positions[mark.number] = position
-        self._look_at_lines()
-
-    def _wait(self, path: int) -> None:
-        """Let a path wait to be looked at until an area comes where it is: many at once go faster."""
-        self._waiting.append(path)
-        x, y = self._lines.of_path(path)
-        on = self._is_on(x, y)
-        self._is_waited_for[y[on], x[on]] = True
-
-    def _border(self, mark: Mark) -> tuple[Floats, NDArray[np.uint8]]:
-        vertices, codes = self._painting.outline_of(mark).path(mark.number)
-        return self._to_pixels(vertices), codes
-
-    def _paint_area(self, position: int, mark: Mark, paint: Colour) -> None:
-        window, inside = cover(*self._border(mark), mark.fill_rule, self._shape)
-        if not inside.any():
-            return
-        if self._is_waited_for[window][inside].any():
-            self._look_at_lines()
-        beneath = self._colours[window][inside]
-        laid = beneath + paint.opacity * (np.array(paint._rgb, np.float32) - beneath)
-        if paint.opacity == 1:
-            laid = np.broadcast_to(np.array(paint._rgb, np.float32), beneath.shape)
-        # Most areas are told from the first pixel on.
-        is_seen = bool(np.abs(laid[0] - beneath[0]).max() > UNLIKE)
-        unlike = np.inf if is_seen else float(unlikeness_of(beneath, laid, np.zeros(1, int))[0])
-        # A ground is meant whatever its colour; what is laid over a line is seen by that.
-        is_meant = inside.sum() >= GROUND * self._top.size or self._is_inked[window][inside].any()
-        if unlike < ALIKE and not is_meant and not self._is_shade(mark, window, inside, unlike):
-            rows, columns = np.nonzero(inside)
-            middle = len(rows) // 2
-            place = window[0].start + int(rows[middle]), window[1].start + int(columns[middle])
-            self._alike_areas.append((mark, Colour(*beneath[0].tolist()), place))
-        self._colours[window][inside] = laid
-        if paint.opacity == 1:
-            self._top[window][inside] = position
-            self._is_inked[window][inside] = False
-
-    def _is_shade(
-        self, mark: Mark, window: tuple[slice, slice], inside: NDArray[np.bool_], unlike: float
-    ) -> bool:
-        """Whether an area is one step of many shades: laid over one that came from the same place.
-
-        Where that is not known, any other colour over an area is taken for a shade.
-        """
-        below = np.unique(self._top[window][inside])
-        areas = [self._painting.marks[i] for i in below[below >= 0].tolist()]
-        origin = self._origin_of(mark)
-        if unlike < SHADE:
-            return False
-        if origin < 0:
-            return bool(areas)
-        return any(isinstance(area, Mark) and self._origin_of(area) == origin for area in areas)
-
-    def _origin_of(self, mark: Mark) -> int:
-        return int(self._columns.areas["origin"][self._area_of(mark)])
-
-    def _look_at_lines(self) -> None:
-        """Find pieces of the strokes that wait that cannot be told from what is painted so far."""
-        if not self._waiting:
-            return
-        paths, self._waiting = self._waiting, []
-        self._is_waited_for[:] = False
-        points = self._lines
-        chosen = points.of_paths(np.array(paths))
-        x, y, piece = points.x[chosen], points.y[chosen], points.piece[chosen]
-        on = self._is_on(x, y)
-        x, y, piece = x[on], y[on], piece[on]
-        if not len(piece):
-            return
-        styles = self._columns.styles
-        inks = np.array([(*style.ink._rgb, style.ink.opacity) for style in styles], np.float32)
-        ink = inks[points.style_of_piece[piece]]
-        beneath = self._colours[y, x]
-        laid = beneath + ink[:, 3:] * (ink[:, :3] - beneath)
-        is_seen = np.abs(laid - beneath).max(axis=1) > UNLIKE
-        self._is_inked[y[is_seen], x[is_seen]] = True
-        firsts = np.flatnonzero(np.diff(piece, prepend=-1))
-        alike = firsts[unlikeness_of(beneath, laid, firsts) < ALIKE]
-        for number, colour in zip(piece[alike].tolist(), beneath[alike].tolist(), strict=True):
-            self._alike_pieces[number] = Colour(*colour)
-
-    def _is_on(self, x: Ints, y: Ints) -> NDArray[np.bool_]:
-        height, width = self._shape
-        on: NDArray[np.bool_] = (x >= 0) & (x < width) & (y >= 0) & (y < height)
-        return on
-
-    def _points_of(self, text: Text) -> tuple[Ints, Ints]:
-        vertices = self._to_pixels(self._letters(text)[0])
-        x, y = np.floor(np.clip(vertices, -1, PIXELS + 1)).astype(np.int64).reshape(-1, 2).T
-        on = self._is_on(x, y)
-        return x[on], y[on]
-
-    def _beneath_alike(self, text: Text) -> Colour | None:
-        """What lies beneath a text that cannot be told from it; None where it can."""
-        x, y = self._points_of(text)
-        beneath = self._colours[y, x]
-        laid = beneath + text.ink.opacity * (np.array(text.ink._rgb, np.float32) - beneath)
-        is_alike = bool(len(x)) and bool(unlikeness_of(beneath, laid, np.zeros(1, int))[0] < ALIKE)
-        return Colour(*beneath[0].tolist()) if is_alike else None
-
-    # ── what there is to say ──────────────────────────────────────────────────────────────────────────────
+    # ── no-contrast ───────────────────────────────────────────────────────────────────────────────────────
 
     def no_contrast(self) -> Iterator[Found]:
         """Marks whose colour cannot be told from what lies beneath."""
-        lines = self._painting.strokes
-        areas_of_pieces = self._area_of_steps[lines.piece_steps] if len(lines) else np.empty(0, int)
+        lines, ground = self._painting.strokes, self._ground
         alike = np.zeros(len(lines.piece_steps), bool)
-        alike[list(self._alike_pieces)] = True
+        alike[list(ground.alike_pieces)] = True
         told = np.zeros(len(alike), bool)
-        for mark, beneath in self._mostly_alike_areas():
-            area = self._area_of(mark)
-            mine = areas_of_pieces == area
-            if (mine & ~alike).any():
+        for one in self._mostly_alike_areas():
+            area = self._area(one.number)
+            mine = self._pieces_of(area)
+            if not alike[mine].all():
                 continue  # its outline shows where it is
-            told |= mine
-            row = self._columns.areas[area]
-            assert mark.fill is not None
-            what = "This area and its outline" if mine.any() else "This area"
+            told[mine] = True
+            fill = ground.fills.marks[one.number].fill
+            assert fill is not None
+            what = "This area and its outline" if len(mine) else "This area"
             yield Found(
-                f"{what} cannot be told from what lies beneath: {mark.fill.css} on {beneath.hex}.",
-                other_colour(beneath, "the area", "fill"),
-                complex(*self._painting.outline_of(mark).path(mark.number)[0].mean(axis=0)),
+                f"{what} cannot be told from what lies beneath: {fill.css} on {one.beneath.hex}.",
+                other_colour(one.beneath, "the area", "fill"),
+                self._middle(one.number),
                 self._steps_of(area),
-                (int(row["origin"]),),
+                (self._origin(one.number),),
                 "area",
             )
         for piece in np.flatnonzero(alike & ~told & self._are_mostly(alike, lines)).tolist():
-            first = int(lines.moves[piece])
-            middle = lines.vertices[first : first + 2].mean(axis=0)
-            ink = self._columns.styles[self._lines.style_of_piece[piece]].ink
-            beneath = self._alike_pieces[piece]
+            ink = self._columns.styles[ground.lines.style_of_piece[piece]].ink
+            beneath = ground.alike_pieces[piece]
             yield Found(
                 f"This line cannot be told from what lies beneath: {ink.css} on {beneath.hex}.",
                 other_colour(beneath, "the nib", "ink"),
-                complex(*middle),
+                self._middle_of_line(piece),
                 (int(lines.piece_steps[piece]),),
                 (),
                 "line",
             )
-        for text, beneath in self._alike_texts:
+        for text, beneath in ground.alike_texts:
             yield Found(
                 f"The words {text.words!r} cannot be told from what lies beneath: "
                 f"{text.ink.css} on {beneath.hex}.",
@@ -234,29 +95,41 @@ class Seen:
                 "text",
             )
 
-    def _mostly_alike_areas(self) -> Iterator[tuple[Mark, Colour]]:
+    def _mostly_alike_areas(self) -> Iterator[AlikeArea]:
         """Areas that are not seen, if most of what comes from the same place in the program is not."""
-        every = self._columns.areas["origin"][self._painting.borders.keys]
-        of_kind = Counter(every.tolist())
-        unseen = [one[:2] for one in self._alike_areas if not self._adds_up(*one)]
-        hidden = Counter(self._origin_of(mark) for mark, _ in unseen)
-        for mark, beneath in unseen:
-            if 2 * hidden[self._origin_of(mark)] > of_kind[self._origin_of(mark)]:
-                yield mark, beneath
+        of_kind = Counter(self._columns.areas["origin"][self._painting.borders.keys].tolist())
+        unseen = [
+            one for one in self._ground.alike_areas if not self._is_shade(one) and not self._adds_up(one)
+        ]
+        unseen.sort(key=lambda one: one.number)
+        hidden = Counter(self._origin(one.number) for one in unseen)
+        for one in unseen:
+            if 2 * hidden[self._origin(one.number)] > of_kind[self._origin(one.number)]:
+                yield one
 
-    def _adds_up(self, mark: Mark, beneath: Colour, at: tuple[int, int]) -> bool:
+    def _is_shade(self, one: AlikeArea) -> bool:
+        """Whether an area is one step of many shades: laid over one that came from the same place.
+
+        Where that is not known, any other colour over an area is taken for a shade.
+        """
+        if one.unlike < SHADE:
+            return False
+        fills, origin = self._ground.fills, self._origin(one.number)
+        below = np.searchsorted(fills.positions, one.below[one.below >= 0]).tolist()
+        return bool(below) and (origin < 0 or any(self._origin(number) == origin for number in below))
+
+    def _adds_up(self, one: AlikeArea) -> bool:
         """Whether a translucent area is one of many layers, which are seen together."""
-        assert mark.fill is not None
-        last = self._colours[at]
+        last = self._ground.colours(np.array([one.pixel]))[0]
         return (
-            mark.fill.opacity < 1
+            self._ground.fills.paints[one.number, 3] < 1
             and not np.isnan(last).any()
-            and (difference(beneath, Colour(*last.tolist())) >= ALIKE)
+            and difference(one.beneath, Colour(*last.tolist())) >= ALIKE
         )
 
     def _are_mostly(self, alike: NDArray[np.bool_], lines: Outline) -> NDArray[np.bool_]:
         """Which lines are of a kind, by place in the program or style, most of which are not seen."""
-        kinds: NDArray[Any] = self._lines.style_of_piece
+        kinds: NDArray[Any] = self._ground.lines.style_of_piece
         if self._origins is not None and len(lines.piece_steps):
             kinds = self._origins.steps[lines.piece_steps]
         if not len(alike):
@@ -264,6 +137,8 @@ class Seen:
         _, kind = np.unique(kinds, return_inverse=True)
         share = np.bincount(kind, alike) / np.bincount(kind)
         return np.asarray(share[kind] > 0.5)
+
+    # ── covered ───────────────────────────────────────────────────────────────────────────────────────────
 
     def marks(self) -> list[Found]:
         """All marks, with where they came from."""
@@ -277,40 +152,35 @@ class Seen:
 
     def covered_marks(self) -> Iterator[Found]:
         """Marks of which nothing is seen under later opaque areas."""
-        if self._top.max() < 0:
+        ground = self._ground
+        if ground.top.max(initial=-1) < 0:
             return
         lines = self._painting.strokes
         hidden = self._hidden_pieces()
-        areas_of_pieces = self._area_of_steps[lines.piece_steps] if len(lines) else np.empty(0, int)
         told = np.zeros(len(hidden), bool)
-        seen = set(np.unique(self._top).tolist())
-        for position, mark in enumerate(self._painting.marks):
+        outlines = self._area_of_pieces
+        is_outline_seen = np.bincount(outlines[(outlines >= 0) & ~hidden], minlength=len(self._columns.areas))
+        for number, over in self._hidden_areas():
+            area = self._area(number)
+            if is_outline_seen[area]:
+                continue
+            told[self._pieces_of(area)] = True
+            middle, origins = self._middle(number), (self._origin(number),)
+            yield self._covered("This area", over, middle, self._steps_of(area), origins, "area")
+        for position, mark in enumerate(self._painting.marks) if self._columns.texts else ():
             if isinstance(mark, Text):
-                x, y = self._points_of(mark)
-                if len(x) and (self._top[y, x] > position).all():
-                    cover_by = int(self._top[y[0], x[0]])
+                above = ground.top[ground.pixels_of_text(mark)]
+                if len(above) and (above > position).all():
+                    place, origins = complex(mark.x, mark.y), (mark.origin,)
                     words = f"The words {mark.words!r}"
-                    yield self._covered(words, cover_by, complex(mark.x, mark.y), (), (mark.origin,), "text")
-                continue
-            if mark.fill is None or position in seen or (cover_by := self._covering(position, mark)) < 0:
-                continue
-            area = self._area_of(mark)
-            mine = areas_of_pieces == area
-            if (mine & ~hidden).any():
-                continue
-            told |= mine
-            row = self._columns.areas[area]
-            middle = self._painting.outline_of(mark).path(mark.number)[0].mean(axis=0)
-            steps, origins = self._steps_of(area), (int(row["origin"]),)
-            yield self._covered("This area", cover_by, complex(*middle), steps, origins, "area")
+                    yield self._covered(words, int(above[0]), place, (), origins, "text")
         for piece in np.flatnonzero(hidden & ~told).tolist():
-            first = int(lines.moves[piece])
-            middle = lines.vertices[first : first + 2].mean(axis=0)
-            x, y = np.floor(self._to_pixels(middle)).astype(int)
-            height, width = self._shape
-            cover_by = int(self._top[min(max(y, 0), height - 1), min(max(x, 0), width - 1)])
+            middle = self._middle_of_line(piece)
+            x, y = np.floor(ground.to_pixels(np.array([middle.real, middle.imag]))).astype(int)
+            height, width = ground.shape
+            over = int(ground.top[min(max(y, 0), height - 1) * width + min(max(x, 0), width - 1)])
             steps = (int(lines.piece_steps[piece]),)
-            yield self._covered("This line", cover_by, complex(*middle), steps, (), "line")
+            yield self._covered("This line", over, middle, steps, (), "line")
 
     def _covered(
         self, what: str, by: int, place: complex, steps: tuple[int, ...], origins: tuple[int, ...], kind: str
@@ -328,42 +198,158 @@ class Seen:
             kind,
         )
 
-    def _covering(self, position: int, mark: Mark) -> int:
-        """The position of an area that covers a part of an area of which nothing is seen; -1 for others."""
-        window, inside = cover(*self._border(mark), mark.fill_rule, self._shape)
-        above = self._top[window][inside]
-        return int(above[0]) if len(above) and (above > position).all() else -1
+    def _hidden_areas(self) -> Iterator[tuple[int, int]]:
+        """Areas of which nothing is seen, with the position of one that covers a part of each."""
+        ground = self._ground
+        positions = ground.fills.positions
+        seen = np.isin(positions, np.unique(ground.top))
+        around = _least_around(ground.top.reshape(ground.shape)).ravel()
+        for pixels, areas, sizes in ground.pixels_of(np.flatnonzero(~seen)):
+            firsts = np.cumsum(sizes) - sizes
+            above = ground.top[pixels]
+            hidden = np.flatnonzero(np.minimum.reduceat(above, firsts) > positions[areas])
+            # With all pixels around hidden as well, no sliver is seen.
+            is_sure = np.minimum.reduceat(around[pixels], firsts) > positions[areas]
+            for k in hidden.tolist():
+                if is_sure[k] or self._is_hidden_closely(int(areas[k])):
+                    yield int(areas[k]), int(above[firsts[k]])
+
+    def _is_hidden_closely(self, number: int) -> bool:
+        """Whether an area is covered at a finer resolution too; what many lie over is not looked at again."""
+        low, high = self._boxes
+        after = np.arange(number + 1, len(low))
+        over = after[((low[after] < high[number]) & (high[after] > low[number])).all(axis=1)]
+        over = over[self._ground.fills.paints[over, 3] == 1]
+        if len(over) > MOST_OVER:
+            return True
+        corner = np.floor(low[number])
+        height, width = (np.ceil(high[number] - corner) * CLOSER).astype(int)[::-1].tolist()
+        fills, some = self._ground.fills, [number, *over.tolist()]
+        paths = [self._painting.borders.path(int(fills.borders[one])) for one in some]
+        vertices = (self._ground.to_pixels(np.concatenate([path[0] for path in paths])) - corner) * CLOSER
+        inside = spans(
+            vertices,
+            np.concatenate([path[1] for path in paths]),
+            np.append(0, np.cumsum([len(path[0]) for path in paths])),
+            np.array([fills.marks[one].fill_rule == "evenodd" for one in some]),
+            (height, width),
+        )
+        pixels, counts = inside.pixels(width)
+        first = int(counts[inside.areas == 0].sum())
+        left = np.zeros(height * width, bool)
+        left[pixels[:first]] = True
+        left[pixels[first:]] = False
+        return not left.any()
+
+    @cached_property
+    def _boxes(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        """The corners of the areas' boxes in pixels, in the order of the fills."""
+        low, high = (self._ground.to_pixels(one) for one in self._painting.borders.path_boxes())
+        borders = self._ground.fills.borders
+        return low[borders], high[borders]
 
     def _hidden_pieces(self) -> NDArray[np.bool_]:
         """Which pieces of strokes are covered wherever they are looked at."""
-        lines = self._painting.strokes
-        hidden = self._covered_pieces(self._lines)
-        paths = np.unique(self._lines.path_of_piece[hidden])
-        if len(paths):
-            # Before it is said, look again more closely.
-            closer = Points(lines, self._columns, self._to_pixels, self._scale, SPACING / 4, paths)
-            hidden &= self._covered_pieces(closer)
-        return hidden
+        lines = self._ground.lines
+        hidden = self._covered_pieces(np.arange(len(lines.path_of_piece)))
+        # Before it is said, look again more closely.
+        return self._covered_pieces(np.flatnonzero(hidden), CLOSER)
 
-    def _covered_pieces(self, points: Points) -> NDArray[np.bool_]:
-        on = self._is_on(points.x, points.y)
-        x, y, piece = points.x[on], points.y[on], points.piece[on]
-        covered = self._top[y, x] > self._positions[points.path_of_piece[piece]]
-        count = np.bincount(piece, minlength=len(points.path_of_piece))
-        found: NDArray[np.bool_] = (np.bincount(piece, covered, len(count)) == count) & (count > 0)
+    def _covered_pieces(self, pieces: Ints, closer: int = 1) -> NDArray[np.bool_]:
+        ground, lines = self._ground, self._ground.lines
+        found = np.zeros(len(lines.path_of_piece), bool)
+        for lot in lines.lots(pieces, closer):
+            points = lines.points(lot, SPACING / closer)
+            pixels, on = ground.numbers(points)
+            piece = points.piece[on]
+            if len(piece):
+                covered = ground.top[pixels] > self._positions[lines.path_of_piece[piece]]
+                firsts = np.flatnonzero(np.diff(piece, prepend=-1))
+                found[piece[firsts]] = np.logical_and.reduceat(covered, firsts)
         return found
+
+    # ── where marks are, and where they came from ─────────────────────────────────────────────────────────
+
+    @cached_property
+    def _positions(self) -> Ints:
+        """Where in the order of painting each path of strokes is."""
+        positions = np.full(len(self._painting.strokes), -1)
+        for position, mark in enumerate(self._painting.marks):
+            if isinstance(mark, Mark) and mark.style is not None:
+                positions[mark.number] = position
+        return positions
+
+    def _area(self, number: int) -> int:
+        """The area of a fill, as a row of the columns."""
+        return int(self._painting.borders.keys[self._ground.fills.borders[number]])
+
+    def _origin(self, number: int) -> int:
+        return int(self._columns.areas["origin"][self._area(number)])
+
+    def _middle(self, number: int) -> complex:
+        return complex(self._middles[self._ground.fills.borders[number]])
+
+    @cached_property
+    def _middles(self) -> NDArray[np.complex128]:
+        """The mean of the vertices of each border."""
+        borders = self._painting.borders
+        sums = np.add.reduceat(borders.vertices, borders.firsts[:-1])
+        means = sums / np.diff(borders.firsts)[:, None]
+        found: NDArray[np.complex128] = means @ AXES
+        return found
+
+    def _middle_of_line(self, piece: int) -> complex:
+        lines = self._painting.strokes
+        first = int(self._moves[piece])
+        return complex(*lines.vertices[first : first + 2].mean(axis=0))
+
+    @cached_property
+    def _moves(self) -> Ints:
+        return self._painting.strokes.moves
 
     @cached_property
     def _area_of_steps(self) -> Ints:
         return self._columns.of_steps("area")
 
-    def _area_of(self, mark: Mark) -> int:
-        """The number of the area a mark is; one with its own outline is known by its strokes' step."""
-        if mark.style is None:
-            return int(self._painting.borders.keys[mark.number])
-        step = self._painting.strokes.steps[mark.number]
-        return int(self._area_of_steps[step])
-
     def _steps_of(self, area: int) -> tuple[int, ...]:
         """The steps that border an area."""
-        return tuple(np.flatnonzero(self._area_of_steps == area).tolist())
+        return tuple(_rows(self._steps_by_area, area).tolist())
+
+    def _pieces_of(self, area: int) -> Ints:
+        """The pieces of strokes that outline an area."""
+        return _rows(self._pieces_by_area, area)
+
+    @cached_property
+    def _steps_by_area(self) -> tuple[Ints, list[int]]:
+        return _grouped(self._area_of_steps, len(self._columns.areas))
+
+    @cached_property
+    def _pieces_by_area(self) -> tuple[Ints, list[int]]:
+        return _grouped(self._area_of_pieces, len(self._columns.areas))
+
+    @cached_property
+    def _area_of_pieces(self) -> Ints:
+        steps = self._painting.strokes.piece_steps
+        return self._area_of_steps[steps] if len(steps) else np.empty(0, np.int64)
+
+
+def _least_around(raster: NDArray[np.int32]) -> NDArray[np.int32]:
+    """For each pixel the least of it and its eight neighbours."""
+    for axis in range(2):
+        raster = np.moveaxis(raster, axis, 0)
+        least = raster.copy()
+        np.minimum(least[1:], raster[:-1], out=least[1:])
+        np.minimum(least[:-1], raster[1:], out=least[:-1])
+        raster = np.moveaxis(least, 0, axis)
+    return raster
+
+
+def _grouped(keys: Ints, count: int) -> tuple[Ints, list[int]]:
+    """Rows in the order of their keys, and where those of each key from 0 on begin there."""
+    order = np.argsort(keys, kind="stable")
+    return order, np.searchsorted(keys[order], np.arange(count + 1)).tolist()
+
+
+def _rows(grouped: tuple[Ints, list[int]], key: int) -> Ints:
+    order, bounds = grouped
+    return order[bounds[key] : bounds[key + 1]]

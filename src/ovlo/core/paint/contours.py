@@ -9,7 +9,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
-from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -25,6 +24,9 @@ MEETS = 1e-6
 
 AXES = np.array([1, 1j])
 """Points as complex numbers: x + iy."""
+
+ALIKE = 1e-7
+"""Contours are alike if their steps differ by a smaller share of the first one."""
 
 CHORDS = 8
 """Of a curve, when only its course matters."""
@@ -46,6 +48,8 @@ class Contour:
         Whether it left a line, and did not only border an area.
     area : int
         The area it borders, or -1.
+    times : int
+        How many there are of it, but for where and how large they are and how they are turned.
     """
 
     steps: NDArray[np.int64]
@@ -54,6 +58,7 @@ class Contour:
     course: Complexes
     is_visible: bool
     area: int
+    times: int = 1
 
     def __len__(self) -> int:
         return len(self.steps)
@@ -110,8 +115,13 @@ class Contour:
         return all(line.is_simple for line in lines)
 
 
-def contours(columns: Columns) -> Iterator[Contour]:
-    """The contours of a trail in the order they began; lines of no length are left out."""
+def contours(columns: Columns, places: NDArray[np.int32] | None = None) -> Iterator[Contour]:
+    """The contours of two and more steps in the order they began; lines of no length are left out.
+
+    Of those that are the same but for where and how large they are and how they are turned, as fifty thousand
+    stamps, the largest stands for all. `places` are the numbers of the places in the program of all steps:
+    what comes from different places is not the same.
+    """
     chosen = columns.is_traced & (columns.stops > columns.runs["start"])
     runs, stops = columns.runs[chosen], columns.stops[chosen]
     order = np.lexsort((runs["start"], runs["contour"]))
@@ -129,9 +139,12 @@ def contours(columns: Columns) -> Iterator[Contour]:
     )
     ids = runs["contour"][of_step]
     firsts = np.flatnonzero((np.diff(ids, prepend=-1) != 0) | ~joins)
-    for first, stop in pairwise([*firsts.tolist(), len(steps)]):
-        some = steps[first:stop]
-        run = runs[of_step[first]]
+    bounds = np.append(firsts, len(steps))
+    kinds = _kinds(columns, steps, bounds, places)
+    kinds ^= runs["pen"][of_step[firsts]].astype(np.int64)
+    for one, times in _largest(kinds, np.abs(ends - starts)[steps], bounds):
+        some = steps[bounds[one] : bounds[one + 1]]
+        run = runs[of_step[bounds[one]]]
         points = np.append(starts[some[0]], ends[some])
         yield Contour(
             some,
@@ -140,7 +153,55 @@ def contours(columns: Columns) -> Iterator[Contour]:
             _course(columns, some, points, curved[some]),
             bool(run["pen"] == Pen.DRAW),
             int(run["area"]),
+            times,
         )
+
+
+def _kinds(
+    columns: Columns, steps: NDArray[np.int64], bounds: NDArray[np.int64], places: NDArray[np.int32] | None
+) -> NDArray[np.int64]:
+    """A number for each contour, the same for those that are alike: their steps, seen from the longest."""
+    ways = (columns.points - columns.starts)[steps] @ AXES
+    bends = np.zeros((len(columns), 2), complex)
+    arcs = columns.arcs
+    bends[arcs["step"], 0] = arcs["ux"] + 1j * arcs["uy"]
+    bends[arcs["step"], 1] = arcs["vx"] + 1j * arcs["vy"]
+    of_contour = np.repeat(np.arange(len(bounds) - 1), np.diff(bounds))
+    first = bounds[:-1][of_contour]
+    # Seen from the first step, or from its arc where it ends where it began.
+    unit = np.where(ways != 0, ways, bends[steps, 0])[first]
+    rows = [ways / unit, bends[steps, 0] / unit, bends[steps, 1] / unit]
+    sweeps = np.zeros(len(columns))
+    sweeps[arcs["step"]] = arcs["sweep"]
+    values = [part for row in rows for part in (row.real, row.imag)] + [sweeps[steps] / 360]
+    mixed = np.arange(len(steps)) - first + 1
+    weights = np.random.default_rng(2).integers(1, 2**62, len(values) + 2, dtype=np.int64) | 1
+    with np.errstate(over="ignore", invalid="ignore"):
+        mixed = mixed * weights[0]
+        for value, weight in zip(values, weights[2:], strict=True):
+            # The cells are moved a little, so that common values do not lie on their edges.
+            cell = np.floor(value / ALIKE + 0.3719).astype(np.int64)
+            mixed = (mixed ^ (cell * weight)) * weights[1]
+            mixed ^= mixed >> 29
+        if places is not None:
+            mixed ^= places[steps] * weights[0]
+        return np.add.reduceat(mixed, bounds[:-1]) if len(bounds) > 1 else np.empty(0, np.int64)
+
+
+def _largest(
+    kinds: NDArray[np.int64], lengths: NDArray[np.float64], bounds: NDArray[np.int64]
+) -> list[tuple[int, int]]:
+    """Of contours of each kind the largest, and how many there are; those of a single step are left out."""
+    counts = np.diff(bounds)
+    long = np.flatnonzero(counts > 1)
+    if not len(long):
+        return []
+    sizes = np.add.reduceat(lengths, bounds[:-1])[long]
+    order = np.lexsort((long, -sizes, kinds[long]))
+    sorted_kinds = kinds[long][order]
+    firsts = np.flatnonzero(np.append(True, sorted_kinds[1:] != sorted_kinds[:-1]))
+    times = np.diff(np.append(firsts, len(order)))
+    return sorted(zip(long[order[firsts]].tolist(), times.tolist(), strict=True))
 
 
 def _course(

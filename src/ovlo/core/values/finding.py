@@ -63,7 +63,7 @@ class Finding:
 class Found(NamedTuple):
     """What a rule comes upon. `origins` are numbers of places, for marks that are no steps.
 
-    `is_hint` is set where a problem of this kind may also be meant.
+    `is_hint` is set where a problem of this kind may also be meant; `times` is how often the same is there.
     """
 
     message: str
@@ -73,6 +73,7 @@ class Found(NamedTuple):
     origins: tuple[int, ...] = ()
     kind: str = ""
     is_hint: bool = False
+    times: int = 1
 
 
 MOST_STEPS = 1000
