@@ -14,7 +14,7 @@ def bunting(
     sag: Annotated[float, Span(20, 120)] = 70,
 ):
     """A rope that sags, with a flag at equal distances."""
-    nib.travel_to(-340, 90)
+    nib.travel_to(-340, 115)
     nib.turn_to(-sag / 2)
     radius = 340 / from_sag(sag)
     step = sag / (2 * flags)
@@ -22,7 +22,7 @@ def bunting(
     for colour in ramp(first, last, flags):
         nib.arc_left(radius, step)
         with nib.returning():
-            flag(nib, radius * step * 0.0175 * 0.9, colour)
+            flag(nib, min(radius * step * 0.0175 * 0.9, 32), colour)
         nib.arc_left(radius, step)
 
 

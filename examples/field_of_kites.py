@@ -15,7 +15,7 @@ def field_of_kites(
     dice = nib.dice
     for i in range(count):
         size = largest * (0.3 + 0.7 * (i + 1) / count)
-        nib.travel_to(dice.point(margin=2.6 * largest))
+        nib.travel_to(dice.point(margin=2.75 * largest))
         nib.turn_to(dice.number(60, 120))
         kite(nib, size, dice.integer(3, 7), dice.colour("vivid"), dice.integer(2, 4))
 

@@ -18,7 +18,7 @@ def gull(nib):
 
 
 @drawing(width=800, height=480, paper="lightcyan")
-def flock_of_gulls(nib, gulls: Annotated[int, Span(1, 400)] = 60):
+def flock_of_gulls(nib, gulls: Annotated[int, Span(5, 400)] = 60):
     """Gulls of all sizes over the bay, each a little tilted."""
     bird, dice = Motif.record(gull), nib.dice
     for _ in range(gulls):

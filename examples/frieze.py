@@ -30,4 +30,5 @@ def frieze(nib, repeats: Annotated[int, Span(1, 12)] = 6, gap: Annotated[float, 
     left, _, right, _ = figures.box
     crest = Motif.record(wave).mirrored(45)
     waves = row([crest] * int((right - left) / (crest.box[2] - crest.box[0])))
-    nib.stamp(column([waves, figures, waves.mirrored()], gap=14, align="middle").centred())
+    whole = column([waves, figures, waves.mirrored()], gap=14, align="middle").centred()
+    nib.stamp(whole, scale=min(1, 380 / whole.box[2]))

@@ -15,15 +15,16 @@ def kite(
 ):
     """A kite of any number of sides, on a tail with bows."""
     nib.line_width = 3
-    nib.travel_to(0, 90)
+    nib.travel_to(0, 225 - size)
     nib.turn_to(90)
     nib.polygon(sides, radius=size, turn=180, fill=sail)
     nib.travel(-size)
     nib.turn_to(270)
     for i in range(tail):
-        nib.arc_left(18, 90)
+        out, back = (nib.arc_left, nib.arc_right) if i % 2 == 0 else (nib.arc_right, nib.arc_left)
+        out(13, 90)
         bow(nib, 14 - i)
-        nib.arc_right(18, 90)
+        back(13, 90)
 
 
 def bow(nib, size):

@@ -31,5 +31,5 @@ def motif_spiral(
     turn: Annotated[float, Span(10, 120)] = 40,
 ):
     """A spiral of shrinking pennants that holds together however deep it is."""
-    nib.travel_to(-40, -130)
-    nib.stamp(spiral(Motif.record(side), depth, shrink, turn))
+    whole = spiral(Motif.record(side), depth, shrink, turn).centred()
+    nib.stamp(whole, scale=min(1, 220 / max(whole.box)))

@@ -15,7 +15,7 @@ def nested_kites(
     """Each kite is the one inside it, turned and grown."""
     colours = ramp("gold", "rebeccapurple", depth + 1)
     nib.line_width = 3
-    grow(nib, 24, growth, twist, colours)
+    grow(nib, min(24, 230 / growth**depth), growth, twist, colours)
 
 
 def grow(nib, radius, growth, twist, colours):

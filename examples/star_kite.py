@@ -12,9 +12,9 @@ def star_kite(
     step: Annotated[int, Span(1, 11)] = 4,
     rule: Literal["nonzero", "evenodd"] = "evenodd",
 ):
-    """A star whose every point is joined with the one `step` further on."""
+    """A star whose every point is joined with the one `step` further on, at most across its middle."""
     nib.ink = "lemonchiffon"
     nib.line_join = "miter"
     nib.turn_to(90)
-    nib.star(points, 170, step, fill="goldenrod", fill_rule=rule)
+    nib.star(points, 170, min(step, (points - 1) // 2), fill="goldenrod", fill_rule=rule)
     nib.circle(178)

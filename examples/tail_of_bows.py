@@ -31,4 +31,8 @@ def tail_of_bows(
     nib.travel_by(0, -80)
     nib.turn_to(270)
     piece = Motif.record(bow)
-    nib.stamp(end_to_end([piece.scaled(shrink**i) for i in range(bows)], turn=turn))
+    tail = end_to_end([piece.scaled(shrink**i) for i in range(bows)], turn=turn)
+    # Downwards, what was ahead is below, and what was to the left is on the right.
+    above, left, below, right = tail.box
+    room = max(below / 380, right / 260, -left / 180, -above / 180)
+    nib.stamp(tail, scale=min(1, 1 / room))

@@ -1,5 +1,6 @@
 """A wind spinner: a polygon inside a full turn."""
 
+from math import radians, sin
 from typing import Annotated
 
 from ovlo import Span, drawing, shift_hue
@@ -20,6 +21,7 @@ def wind_spinner(
 ):
     """A rosette of polygons, each blade in the next colour of the hue circle."""
     nib.line_width = 1.5
+    side = min(side, 230 * sin(radians(180 / sides)))  # no farther than the edge of the sheet
     for i in nib.full_turn(blades):
         with nib.area(shift_hue("#ff6347b0", 360 * i / blades)):
             polygon(nib, sides, side)

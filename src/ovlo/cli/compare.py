@@ -98,9 +98,12 @@ def verdict_on(found: Comparison, unit: str) -> str:
         if isinf(one.distance):
             return f"Different: only {one.is_only_in} has {one.what}s."
         other = "B" if one.is_only_in == "A" else "A"
+        # Inside an area one is still some way from its border, which is what is compared.
+        ours, theirs = ("border", "border of an area") if one.what == "area" else ("line", "line")
+        place = f"({one.place.real:.4g}, {one.place.imag:.4g})"
         return (
-            f"Different: the largest distance is {one.distance:.4g} {unit}, from ({one.place.real:.4g}, "
-            f"{one.place.imag:.4g}) in {one.is_only_in} to the nearest {one.what} of {other}."
+            f"Different: the largest distance is {one.distance:.4g} {unit}, from a {ours} in "
+            f"{one.is_only_in} at {place} to the nearest {theirs} of {other}."
         )
     by, ways = found.by, []
     if found.difference is not None and not found.words:

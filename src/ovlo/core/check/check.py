@@ -120,7 +120,7 @@ RULES = {
     "covered": Rule(
         HINT,
         f"All of a line, area or text lies under later opaque areas, on a raster of {points.PIXELS} pixels. "
-        "Of what one line of the program draws, most must be hidden: in a scatter some always are.",
+        "Of what one line of the program draws, most must be hidden, and of a scatter by dice all.",
     ),
     "area-cut-short": Rule(
         HINT,
@@ -137,6 +137,10 @@ RULES = {
         "of the line before.",
     ),
 }
+
+
+FEW = 4
+"""More marks of a kind that come by chance are a scatter, in which any may be hidden."""
 
 
 @dataclass(frozen=True)
@@ -249,7 +253,7 @@ def _meant(
     """Hidden marks that did not come to lie under others in a scatter: most of their kind are hidden.
 
     Marks are of a kind when they come from one place in the program. Where that is not known, all are, if
-    there are dice; without dice none is hidden by chance.
+    there are dice; without dice none is hidden by chance, and with them any of many may be.
     """
     if origins is None and sheet.seed is None:
         yield from hidden
@@ -261,7 +265,13 @@ def _meant(
         return one.kind, one.origins[0] if one.origins else int(origins.steps[one.steps[0]])
 
     of_kind, hidden_of_kind = Counter(map(kind, all_marks)), Counter(map(kind, hidden))
-    yield from (one for one in hidden if 2 * hidden_of_kind[kind(one)] > of_kind[kind(one)])
+    for one in hidden:
+        which = kind(one)
+        is_scatter = (
+            sheet.seed is not None and of_kind[which] > hidden_of_kind[which] and of_kind[which] > FEW
+        )
+        if not is_scatter and 2 * hidden_of_kind[which] > of_kind[which]:
+            yield one
 
 
 def _located(rule: str, one: Found, origins: Origins | None) -> Finding:

@@ -49,7 +49,8 @@ def other_colour(beneath: Colour, whose: str, what: str) -> str:
     """A colour that can be told from another, with how unlike they are."""
     apart = {name: difference(colour, beneath) for name, colour in (("black", BLACK), ("white", WHITE))}
     name = max(apart, key=lambda key: apart[key])
+    article = "an" if what == "ink" else "a"
     return (
-        f"Give {whose} a {what} that differs by at least {ALIKE:g} of CIEDE2000; "
+        f"Give {whose} {article} {what} that differs by at least {ALIKE:g} of CIEDE2000; "
         f'"{name}" differs by {apart[name]:.0f}.'
     )

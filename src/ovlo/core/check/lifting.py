@@ -69,7 +69,7 @@ def _moves(sheet: Sheet) -> Iterator[Found]:
                 complex(*columns.points[loop[0]]),
                 tuple(loop.tolist()),
             )
-    if nothing:
+    if nothing and not len(columns.areas):  # an area without a line says more
         moved = len(runs) and bool((columns.starts != columns.points).any())
         what = "the nib only travelled" if moved else "no nib moved"
         yield Found(

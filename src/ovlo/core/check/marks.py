@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from ovlo.core.check.repairs import MEETS
 from ovlo.core.paint.contours import AXES
-from ovlo.core.paint.measures import Floats, MarkBoxes, widest_line
+from ovlo.core.paint.measures import Floats, MarkBoxes, step_lengths, widest_line
 from ovlo.core.trail.columns import Columns, Pen
 from ovlo.core.values.finding import Found
 
@@ -121,15 +121,26 @@ def tiny_picture(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Found]:
 HAIRLINE = 0.2
 """Pixels; narrower lines are hardly seen."""
 
+HAIRLINE_LENGTH = 2.0
+"""Pixels; shorter lines are small anyway."""
+
 
 def hairline(sheet: Sheet) -> Iterator[Found]:
     """Lines too narrow to be seen."""
-    columns = sheet._columns
+    columns, origins = sheet._columns, sheet._origins
     widths = np.array([style.line_width for style in columns.styles] or [0.0])
-    of_runs = widths[columns.runs["style"]]
-    is_thin = (of_runs * sheet._pixels_per_unit < HAIRLINE) & (columns.runs["pen"] == Pen.DRAW)
-    for width in np.unique(of_runs[is_thin]).tolist():
-        steps = np.flatnonzero(np.repeat(is_thin & (of_runs == width), columns.stops - columns.runs["start"]))
+    of_steps = widths[columns.of_steps("style")]
+    # What is small altogether, as the end of a shrinking tail, has thin lines too.
+    is_long = step_lengths(columns) * sheet._pixels_per_unit > HAIRLINE_LENGTH
+    is_drawn = columns.is_drawn & is_long
+    is_thin = is_drawn & (of_steps * sheet._pixels_per_unit < HAIRLINE)
+    _, places = np.unique(np.zeros(len(columns)) if origins is None else origins.steps, return_inverse=True)
+    if not is_thin.any():
+        return
+    share = np.bincount(places, is_thin) / np.maximum(np.bincount(places, is_drawn), 1)
+    is_thin &= share[places] > 0.5
+    for width in np.unique(of_steps[is_thin]).tolist():
+        steps = np.flatnonzero(is_thin & (of_steps == width))
         wide = HAIRLINE / sheet._pixels_per_unit
         yield Found(
             f"Lines of {width:g} {sheet.unit} are too narrow to be seen.",

@@ -77,7 +77,7 @@ def drift(repeat: Repeat, unit: str, pixels_per_unit: float) -> Iterator[Found]:
         (f"{way.mend} Or walk" if way is not None else "Check its lengths and turns; or walk")
         + " it inside `with nib.returning():`, which brings the nib back.",
         repeat.start + repeat.shift,
-        tuple(repeat.steps),
+        tuple(repeat.steps if way is None else (repeat.steps[i] for i in way.lines)),
         is_hint=gap > SURE_DRIFT * repeat.size and way is None,
     )
 

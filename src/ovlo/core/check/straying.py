@@ -33,15 +33,17 @@ def stray_line(contour: Contour, columns: Columns, unit: str) -> Found | None:
     joints = _joints(contour, columns)
     if not joints:
         return None
-    return _told(contour, joints, "joins two shapes that are closed without it", unit)
+    return _told(contour, columns, joints, "joins two shapes that are closed without it", unit)
 
 
-def _told(contour: Contour, joints: Sequence[int], what: str, unit: str) -> Found:
+def _told(contour: Contour, columns: Columns, joints: Sequence[int], what: str, unit: str) -> Found:
     first = joints[0]
+    way = contour.sides[first] * np.exp(-1j * np.radians(columns.steps["heading"][contour.steps[first]]))
+    is_ahead = abs(way.imag) <= 1e-9 * abs(way)
+    travel = f"nib.travel({way.real:.6g})" if is_ahead else "nib.travel_to(…)"
     return Found(
         f"This line of {contour.lengths[first]:.4g} {unit} {what}.",
-        f"If it is not meant, move with nib.travel({contour.lengths[first]:.6g}) or nib.travel_to(…) "
-        "instead, which draw nothing.",
+        f"If it is not meant, move with {travel} instead, which draws nothing.",
         complex(contour.points[first] + contour.points[first + 1]) / 2,
         tuple(int(contour.steps[i]) for i in joints),
     )
@@ -152,7 +154,9 @@ def between_centred(columns: Columns, chains: Sequence[Contour], unit: str) -> I
             and (i == 0 or before.get(step) == complex(chain.points[i]))
         ]
         if len(joints) >= FEWEST_SHAPES:
-            yield _told(chain, joints, "runs from the middle of one shape to the middle of the next", unit)
+            yield _told(
+                chain, columns, joints, "runs from the middle of one shape to the middle of the next", unit
+            )
 
 
 class Laid(NamedTuple):

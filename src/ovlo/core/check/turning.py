@@ -126,7 +126,9 @@ def _in_runs(
 ) -> Iterator[Found]:
     for run in runs if not contour.is_closed else ():
         n, angle = run.times, abs(run.turn)
-        if angle > EQUAL_TURNS and n < len(contour) and (mistake := look(n, angle)):
+        if not run.is_polygon or n >= len(contour) or angle < EQUAL_TURNS:
+            continue
+        if mistake := look(n, angle):
             place = run.start + run.shift
             yield told(n, angle, abs(run.shift), mistake, unit, place, run.all_steps, n == FEWEST_SIDES)
 

@@ -114,6 +114,15 @@ class Repeat:
         return bool(np.isin(self.walk.pens[self.body], (Pen.DRAW, Pen.TRACE)).any())
 
     @property
+    def is_polygon(self) -> bool:
+        """Whether each step goes where the nib is headed, turned as the headings are."""
+        ways = (self.walk.ends - self.walk.starts)[self.first : self.first + 2]
+        if self.period > 1 or not np.abs(ways).all():
+            return False
+        turn = np.degrees(np.angle(ways[1] / ways[0]))
+        return bool(abs((turn - self.turn + 180) % 360 - 180) <= 1e-4)
+
+    @property
     def is_back(self) -> bool:
         """Whether the body ends where it began."""
         return abs(self.shift) <= SAME * max(self.size, 1e-300)

@@ -35,8 +35,8 @@ class Finding:
     lines : tuple of int
         The lines of the program those steps came from, if that was recorded.
     callers : tuple of int
-        The lines that lead there: that called the functions those lines are in, and for a turn the lines
-        that it turns between.
+        The lines that lead there: that called the functions those lines are in, and for a turn or an ink
+        those whose steps show it.
     file : str
         The file of the lines, or "".
     count : int

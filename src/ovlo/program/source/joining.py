@@ -2,7 +2,8 @@
 
 findings = joined(of_picture, files)
 
-A turn leaves no step, so the picture knows only of the lines beside it; the source knows where it is written.
+A turn or an ink leaves no step, so the picture knows only of the lines beside it; the source knows where it
+is written.
 """
 
 from __future__ import annotations
@@ -28,6 +29,9 @@ EXPLAINED = {
 }  # fmt: skip
 """What in a picture is explained by what is wrong in the source of the function it comes from."""
 
+STYLED = {"no-contrast": "ink", "hairline": "line_width"}
+"""Which style a rule is about, if its mend names it."""
+
 TURNS = {"left", "right", "turn_to", "full_turn"}
 
 Loop = ast.For | ast.While
@@ -37,7 +41,7 @@ def joined(of_picture: list[Finding], files: Iterable[str]) -> list[Finding]:
     """All findings: the picture's, but for those that the source explains, then the source's."""
     of_source = [one for file in files for one in source_findings(file)]
     left = [one for one in of_picture if not any(_explains(cause, one) for cause in of_source)]
-    return [_at_turn(one) for one in left] + [
+    return [_at_style(_at_turn(one)) for one in left] + [
         one for one in of_source if not any(_explains(cause, one) for cause in of_source)
     ]
 
@@ -78,6 +82,33 @@ def _at_turn(finding: Finding) -> Finding:
         return finding
     beside = {*finding.lines, *finding.callers} - {turn}
     return replace(finding, lines=(turn,), callers=tuple(sorted(beside)))
+
+
+def _at_style(finding: Finding) -> Finding:
+    """A finding about an ink or a width, at the line that sets it last before what it is seen in."""
+    name = STYLED.get(finding.rule)
+    tree = parsed(finding.file) if name is not None and finding.lines else None
+    if tree is None or name is None or f" {name}" not in finding.mend:
+        return finding
+    for line in (finding.lines[0], *finding.callers):
+        first, _ = _function_lines(tree, line)
+        found = [one for one in _lines_that_set(tree, name) if first <= one < line]
+        if found:
+            beside = {*finding.lines, *finding.callers} - {max(found)}
+            return replace(finding, lines=(max(found),), callers=tuple(sorted(beside)))
+    return finding
+
+
+def _lines_that_set(tree: ast.Module, name: str) -> Iterator[int]:
+    """The lines that set a style of a nib, or begin a block with it."""
+    for node in ast.walk(tree):
+        if isinstance(node, ast.Assign):
+            if any(isinstance(target, ast.Attribute) and target.attr == name for target in node.targets):
+                yield node.lineno
+        elif isinstance(node, ast.With):
+            calls = [item.context_expr for item in node.items if isinstance(item.context_expr, ast.Call)]
+            if any(one.arg == name for call in calls for one in call.keywords):
+                yield node.lineno
 
 
 def _turns_around(tree: ast.Module, line: int, is_inner: bool) -> Iterator[int]:
