@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from random import Random
+
 import pytest
 
 from ovlo import Finding, Sheet
 from ovlo.core.check.check import RULES
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
-from ovlo.program.running import run_program
+from ovlo.program.parameters import shown
+from ovlo.program.running import Limits, run_drawing, run_program
 
 SHAPES = """
 def kite(nib, sides, side):
@@ -304,3 +307,24 @@ def test_off_sheet_says_how_it_would_fit_and_which_line_leaves(program):
         script("nib.travel_to(0, 0)\nnib.forward(50)\nnib.forward(60)\nnib.forward(400)")
     ).read_text()
     assert [source.splitlines()[line - 1] for line in one.lines] == ["nib.forward(400)"]
+
+
+@pytest.mark.parametrize("path", example_files(), ids=lambda path: path.stem)
+def test_no_example_has_a_finding_over_its_whole_spans(path):
+    chance = Random(path.stem)
+    program = load(str(path))
+    for drawing in program.drawings().values() if program.declares else ():
+        for sample in range(5):
+            spans = [one for one in drawing._parameters.values() if one.span is not None]
+            values = {one.name: _sampled(one, sample, chance) for one in spans}
+            sheet = run_drawing(drawing, values, sample, Limits(), traced=True).sheet
+            assert [str(one) for one in sheet.check()] == [], values
+
+
+def _sampled(parameter, sample, chance):
+    """A value of a parameter's span: first its ends, then any."""
+    low, high, step = parameter.span.low, parameter.span.high, parameter.span.step
+    value = (low, high)[sample] if sample < 2 else chance.uniform(low, high)
+    if step:
+        value = low + step * round((value - low) / step)
+    return shown(round(value) if parameter.kind.name == "whole number" else value)
