@@ -3,12 +3,13 @@
 # make bench         ratios against their floors
 # make torture       random programs, bad values and kills, for an hour (not part of make test)
 # make coverage      what the tests reach, subprocesses included
+# make docs          the guide as a site: docs/_build/index.html
 # make screenshots   redraw docs/screenshots from the examples
 
 PYTHON ?= python3
 BIN := .venv/bin
 
-.PHONY: demo test bench torture coverage screenshots clean
+.PHONY: demo test docs bench torture coverage screenshots clean
 
 demo: .venv/ovlo
 	$(BIN)/ovlo demo
@@ -31,6 +32,9 @@ coverage: .venv/test
 	$(BIN)/coverage run -m pytest -n auto --dist loadfile
 	$(BIN)/coverage combine
 	$(BIN)/coverage report
+
+docs: .venv/test
+	$(BIN)/sphinx-build -W --keep-going -q -b html docs docs/_build
 
 screenshots: .venv/ovlo
 	$(BIN)/python docs/take_screenshots.py

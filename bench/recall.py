@@ -60,6 +60,12 @@ def mended(text: str) -> str:
     return "\n".join(ADDED.sub(r"\1\2", line) for line in lines) + "\n"
 
 
+def without_marks(marked: str) -> str:
+    """The wrong program as somebody would have written it."""
+    lines = (line for line in marked.splitlines() if not ADDED.match(line))
+    return "\n".join(MARK.sub(r"\g<indent>\g<code>", line) for line in lines) + "\n"
+
+
 def told(path: Path) -> Told:
     """What a check tells of a wrong program."""
     wrong = marks(path.read_text())

@@ -57,7 +57,7 @@ def main() -> None:
     subprocess.run([OVLO, *film, "-o", SCREENSHOTS / "first_kite.gif"], check=True, cwd=ROOT)
     take_page_shots()
     os.chdir(ROOT)
-    draw_page(ROOT / "docs" / "motifs.md", ROOT / "docs")
+    draw_page(ROOT / "docs" / "recipes" / "motifs.md", ROOT / "docs" / "recipes")
 
 
 def take_page_shots() -> None:

@@ -15,8 +15,9 @@ def test_every_example_of_the_motif_page_makes_its_picture(tmp_path, monkeypatch
     module = importlib.util.module_from_spec(spec)
     spec.loader.exec_module(module)
     (tmp_path / "pictures").mkdir()
+    (tmp_path / "recipes").mkdir()
     monkeypatch.chdir(DOCS.parent)
-    drawn = module.draw_page(DOCS / "motifs.md", tmp_path)
+    drawn = module.draw_page(DOCS / "recipes" / "motifs.md", tmp_path / "recipes")
     assert len(drawn) == 15
     for picture in drawn:
         kept = DOCS / "pictures" / picture.name
@@ -35,7 +36,7 @@ def test_the_check_in_the_readme_is_a_real_one(ovlo_command, program):
 
 
 def test_the_page_on_chance_runs():
-    (code,) = re.findall(r"```python\n(.*?)```", (DOCS / "chance.md").read_text(), re.S)
+    (code,) = re.findall(r"```python\n(.*?)```", (DOCS / "why" / "chance.md").read_text(), re.S)
     scope: dict[str, object] = {"__name__": "gulls"}
     exec(code, scope)
     assert len(scope["gulls"].run(seed=7, count=5)._columns.arcs) == 5

@@ -13,7 +13,7 @@ import pytest
 import ovlo
 from ovlo import Colour, Dice, Motif, Pose, Sheet, blend, drawing, ramp, shift_hue
 
-PAGE = Path(__file__).parents[1] / "docs" / "names.md"
+PAGE = Path(__file__).parents[1] / "docs" / "reference" / "names.md"
 
 
 def documented() -> dict[str, set[str]]:

@@ -3,7 +3,7 @@
     data = message(sheet, sheet.check())
 
 Its bytes are the length of a head (four bytes, the lowest first), the head itself (JSON, UTF-8), and arrays,
-each of which begins at a multiple of eight. docs/message.md describes them.
+each of which begins at a multiple of eight. docs/reference/message.md describes them.
 """
 
 from __future__ import annotations

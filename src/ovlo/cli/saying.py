@@ -43,6 +43,9 @@ def _harmless(character: str) -> str:
 @contextmanager
 def progress(count: int, label: str) -> Iterator[Callable[[int], object]]:
     """A block with a bar that grows by what the function it gives is told, if anybody can see it."""
+    if not sys.stdout.isatty():
+        yield lambda more: None
+        return
     try:
         bar = click.progressbar(length=count, label=label, show_pos=True)
         bar.__enter__()

@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ovlo import Sheet
-from ovlo.core.check.ground import Ground
+from ovlo.core.check.seeing.ground import Ground
 from ovlo.core.paint.order import painted
 from ovlo.core.paint.raster import spans
 from ovlo.render import lettering

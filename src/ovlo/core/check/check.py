@@ -17,18 +17,17 @@ import numpy as np
 from ovlo.core.check import (
     areas,
     closing,
-    contrast,
     lifting,
     marks,
     polygons,
     retracing,
     rosettes,
-    seen,
     straying,
     turning,
 )
-from ovlo.core.check import samples as points
-from ovlo.core.check.ground import Letters
+from ovlo.core.check.seeing import contrast, seen
+from ovlo.core.check.seeing import samples as points
+from ovlo.core.check.seeing.ground import Letters
 from ovlo.core.paint.contours import Contour, contours
 from ovlo.core.paint.measures import MarkBoxes
 from ovlo.core.paint.order import painted

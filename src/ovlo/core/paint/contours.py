@@ -170,13 +170,14 @@ def _kinds(
     first = bounds[:-1][of_contour]
     # Seen from the first step, or from its arc where it ends where it began.
     unit = np.where(ways != 0, ways, bends[steps, 0])[first]
-    rows = [ways / unit, bends[steps, 0] / unit, bends[steps, 1] / unit]
     sweeps = np.zeros(len(columns))
     sweeps[arcs["step"]] = arcs["sweep"]
-    values = [part for row in rows for part in (row.real, row.imag)] + [sweeps[steps] / 360]
     mixed = np.arange(len(steps)) - first + 1
-    weights = np.random.default_rng(2).integers(1, 2**62, len(values) + 2, dtype=np.int64) | 1
-    with np.errstate(over="ignore", invalid="ignore"):
+    # What begins with no way at all has no unit, and is like nothing else.
+    with np.errstate(over="ignore", invalid="ignore", divide="ignore"):
+        rows = [ways / unit, bends[steps, 0] / unit, bends[steps, 1] / unit]
+        values = [part for row in rows for part in (row.real, row.imag)] + [sweeps[steps] / 360]
+        weights = np.random.default_rng(2).integers(1, 2**62, len(values) + 2, dtype=np.int64) | 1
         mixed = mixed * weights[0]
         for value, weight in zip(values, weights[2:], strict=True):
             # The cells are moved a little, so that common values do not lie on their edges.

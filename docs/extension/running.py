@@ -1,0 +1,293 @@
+"""What makes the guide of programs that run: two directives, so that nothing on its pages is pasted.
+
+`drawing` shows a program and its picture, made from the code that stands there:
+
+    ```{drawing} square.py
+    :caption: A square
+    from ovlo import drawing
+    …
+    ```
+
+`command` runs a command line in the folder of the programs of its page, and shows what comes back:
+
+    ```{command} ovlo check square.py
+    ```
+"""
+
+from __future__ import annotations
+
+import re
+import shlex
+import subprocess
+import sys
+import textwrap
+from contextlib import chdir
+from pathlib import Path
+from typing import Any
+
+from bench.recall import mended, without_marks
+from click.testing import CliRunner
+from docutils import nodes
+from docutils.parsers.rst import directives
+from sphinx.application import Sphinx
+from sphinx.util.docutils import SphinxDirective
+
+import ovlo
+from ovlo.cli.main import main as cli
+from ovlo.program.loading import load
+from ovlo.program.outcome import Outcome
+from ovlo.program.running import Limits, run_program
+from ovlo.program.source.rules import ALL_RULES
+
+PICTURES = "drawn"
+"""The folder of the built site in which pictures and replays are."""
+
+LONGEST = 600
+"""Seconds that a command may take."""
+
+SEED = 7
+"""Of the wrong and right drawings that throw dice."""
+
+
+class Running(SphinxDirective):
+    """What a page's programs and commands have in common."""
+
+    @property
+    def folder(self) -> Path:
+        """Where the programs of this page are."""
+        folder = Path(self.env.app.doctreedir) / "programs" / self.env.docname
+        folder.mkdir(parents=True, exist_ok=True)
+        return folder
+
+    def picture(self, ending: str) -> tuple[Path, str]:
+        """A new file in the built site, and how this page names it."""
+        number = self.env.new_serialno("drawn")
+        name = f"{self.env.docname.replace('/', '-')}-{number}{ending}"
+        folder = Path(self.env.app.outdir) / PICTURES
+        folder.mkdir(parents=True, exist_ok=True)
+        return folder / name, f"{'../' * self.env.docname.count('/')}{PICTURES}/{name}"
+
+    def drawn(
+        self, target: str, values: dict[str, str], seed: int | None, limits: Limits | None = None
+    ) -> Outcome:
+        """What a program draws, run where the programs of this page are."""
+        with chdir(self.folder):
+            return run_program(load(target), values, seed, limits or Limits(), True)
+
+    def said(self, words: list[str]) -> str:
+        """What a command prints, run where the programs of this page are."""
+        if words[0] == "ovlo":
+            with chdir(self.folder):
+                return CliRunner().invoke(cli, words[1:], prog_name="ovlo").output
+        command = [sys.executable, *words[1:]]
+        done = subprocess.run(command, cwd=self.folder, capture_output=True, text=True, timeout=LONGEST)
+        return done.stdout + done.stderr
+
+    def figure(self, source: str, words: str, caption: str, look: str = "") -> nodes.Node:
+        """A picture, what it shows in words for those who do not see it, and a caption."""
+        image = f'<img{look} src="{source}" alt="{_quoted(words)}" loading="lazy">'
+        under = f"<figcaption>{caption}</figcaption>" if caption else ""
+        return self.raw(f'<figure class="drawn">{image}{under}</figure>')
+
+    def raw(self, html: str) -> nodes.Node:
+        """A piece of HTML."""
+        return nodes.raw("", html, format="html")
+
+
+class Drawing(Running):
+    """A program in a file, its picture, and what goes with it."""
+
+    optional_arguments = 1
+    has_content = True
+    option_spec = {  # noqa: RUF012
+        "caption": directives.unchanged,
+        "of": directives.unchanged,
+        "set": directives.unchanged,
+        "seed": directives.nonnegative_int,
+        "wrong": directives.flag,
+        "replay": directives.flag,
+        "only-picture": directives.flag,
+        "picture-first": directives.flag,
+        "only-program": directives.flag,
+        "draws": directives.unchanged,
+    }
+
+    def run(self) -> list[nodes.Node]:
+        """The program, its picture and caption."""
+        name = self.arguments[0] if self.arguments else "kite.py"
+        code = self._code()
+        path = self.folder / name
+        path.write_text(code)
+        code = code.rstrip()
+        program = [
+            self.raw(f'<p class="file-name">{name}</p>'),
+            nodes.literal_block(code, code, language="python"),
+        ]
+        if "only-program" in self.options:
+            return program
+        if "only-picture" in self.options:
+            return [self._figure(name)]
+        figure = self._figure(name)
+        return [figure, *program] if "picture-first" in self.options else [*program, figure]
+
+    def _code(self) -> str:
+        """The program that stands here, or in a file of the project."""
+        if "of" not in self.options:
+            return "\n".join(self.content) + "\n"
+        path = Path(self.env.srcdir).parent / self.options["of"]
+        self.env.note_dependency(str(path))
+        return path.read_text()
+
+    def _figure(self, name: str) -> nodes.Node:
+        caption = self.options.get("caption", "")
+        target = f"{name}:{self.options['draws']}" if "draws" in self.options else name
+        values = dict(value.split("=", 1) for value in shlex.split(self.options.get("set", "")))
+        outcome = self.drawn(target, values, self.options.get("seed"))
+        picture, source = self.picture(".svg")
+        if outcome.sheet is None:
+            raise self.error(f"{name} draws nothing: {outcome.trouble}")
+        outcome.sheet.save(picture)
+        link = ""
+        if "replay" in self.options:
+            page, address = self.picture(".html")
+            outcome.sheet.save(page)
+            link = f' <a class="replay" href="{address}">Watch it draw.</a>'
+        look = ' class="wrong"' if "wrong" in self.options else ""
+        return self.figure(source, caption or f"The picture of {name}", f"{caption}{link}", look)
+
+
+class Command(Running):
+    """A command line and what it prints."""
+
+    required_arguments = 1
+    final_argument_whitespace = True
+    has_content = True
+    option_spec = {  # noqa: RUF012
+        "picture": directives.unchanged,
+        "caption": directives.unchanged,
+        "quiet": directives.flag,
+    }
+
+    def run(self) -> list[nodes.Node]:
+        """The command, what comes back, and a picture that it makes."""
+        words = shlex.split(self.arguments[0])
+        made = self.options.get("picture")
+        arguments: list[str] = []
+        for word in words:
+            found = sorted(self.folder.glob(word)) if "*" in word else []
+            arguments += [one.name for one in found] or [word]
+        said = self.said(arguments)
+        lines = [f"$ {self.arguments[0]}"]
+        if "quiet" not in self.options and said.strip():
+            lines.append(textwrap.dedent(said).rstrip())
+        text = "\n".join(lines)
+        shown: list[nodes.Node] = [nodes.literal_block(text, text, language="console")]
+        if made:
+            if not (self.folder / made).exists():
+                raise self.error(f"{self.arguments[0]} makes no {made}: {said}")
+            picture, source = self.picture(Path(made).suffix)
+            picture.write_bytes((self.folder / made).read_bytes())
+            caption = self.options.get("caption", "")
+            shown.append(self.figure(source, caption or made, caption))
+        return shown
+
+
+class Rule(Running):
+    """A rule of a check: what it looks for, a wrong program, what is said of it, and both pictures."""
+
+    required_arguments = 1
+
+    def run(self) -> list[nodes.Node]:
+        """What there is to see of a rule."""
+        name = self.arguments[0]
+        about = ALL_RULES[name]
+        source = Path(self.env.srcdir) / "rules" / f"{name}.py"
+        self.env.note_dependency(str(source))
+        marked = source.read_text()
+        wrong, right = without_marks(marked), mended(marked)
+        severity = nodes.emphasis("", f"{about.severity.capitalize()}. ")
+        words = nodes.paragraph("", "", severity, nodes.Text(about.about))
+        program = self.folder / f"{name}.py"
+        program.write_text(wrong)
+        seed = ["--seed", str(SEED)] if "dice" in wrong else []
+        said = self.said(["ovlo", "check", program.name, *seed]).strip().splitlines()[:-2]
+        lines = zip(marked.splitlines(), right.splitlines(), strict=True)
+        mends = [f"{i}: {new.strip()}" for i, (old, new) in enumerate(lines, 1) if old != new]
+        shown: list[nodes.Node] = [words, *self._block(wrong.strip(), "python")]
+        shown += self._block("\n".join(said), "console")
+        shown.append(nodes.paragraph("", "Mended:"))
+        shown += self._block("\n".join(mends), "python")
+        is_wrong = self._picture(wrong, "The wrong drawing.", ' class="wrong"')
+        is_right = self._picture(right, "The drawing that was meant.")
+        return [*shown, self.raw('<div class="pair">'), is_wrong, is_right, self.raw("</div>")]
+
+    def _block(self, text: str, language: str) -> list[nodes.Node]:
+        return [nodes.literal_block(text, text, language=language)]
+
+    def _picture(self, code: str, words: str, look: str = "") -> nodes.Node:
+        (self.folder / "kite.py").write_text(code)
+        outcome = self.drawn("kite.py", {}, SEED if "dice" in code else None, Limits(3000, 20))
+        assert outcome.sheet is not None
+        picture, source = self.picture(".svg")
+        outcome.sheet.save(picture)
+        return self.figure(source, words, words, look)
+
+
+class Gallery(Running):
+    """The pictures of all works on the pages beside this one, each a link to its page."""
+
+    def run(self) -> list[nodes.Node]:
+        """A picture for each work."""
+        page = Path(self.env.srcdir) / "gallery" / "index.md"
+        works = re.search(r"```\{toctree\}\n:hidden:\n\n(.*?)\n```", page.read_text(), re.S)
+        assert works is not None
+        shown = [self.raw('<div class="works">')]
+        for name in works[1].split():
+            about = (page.parent / f"{name}.md").read_text()
+            seed = re.search(r"^:seed: (\d+)", about, re.M)
+            source = Path(self.env.srcdir).parent / "examples" / f"{name}.py"
+            outcome = self.drawn(str(source), {}, int(seed[1]) if seed else None)
+            assert outcome.sheet is not None, outcome.trouble
+            picture, address = self.picture(".svg")
+            outcome.sheet.save(picture)
+            title = about.splitlines()[0].strip("# ")
+            link = self.figure(address, title, f'<a href="{name}.html">{title}</a>')
+            shown.append(link)
+        return [*shown, self.raw("</div>")]
+
+
+class Public(Running):
+    """A public class, its names in the groups of the page of names."""
+
+    required_arguments = 1
+
+    def run(self) -> list[nodes.Node]:
+        """What the class is, and each of its names."""
+        name = self.arguments[0]
+        page = (Path(self.env.srcdir) / "reference" / "names.md").read_text()
+        groups = re.split(r"^## ", page, flags=re.M)
+        (mine,) = [group for group in groups if group.startswith(f"{name}\n")]
+        text = ""
+        for words, names in re.findall(r"^(?:([A-Z][\w ]*): )?((?:`\w+`\s*)+)$", mine, flags=re.M):
+            if words:
+                text += f"\n## {words}\n"
+            text += "\n```{eval-rst}\n"
+            for one in re.findall(r"\w+", names):
+                kind = "method" if callable(getattr(getattr(ovlo, name), one, None)) else "attribute"
+                text += f".. auto{kind}:: ovlo.{name}.{one}\n"
+            text += "```\n"
+        return self.parse_text_to_nodes(text, allow_section_headings=True)
+
+
+def _quoted(words: str) -> str:
+    return words.replace("&", "&amp;").replace('"', "&quot;").replace("<", "&lt;")
+
+
+def setup(app: Sphinx) -> dict[str, Any]:
+    """Make the directives known."""
+    app.add_directive("drawing", Drawing)
+    app.add_directive("command", Command)
+    app.add_directive("rule", Rule)
+    app.add_directive("public", Public)
+    app.add_directive("gallery", Gallery)
+    return {"parallel_read_safe": False, "parallel_write_safe": True}
