@@ -148,7 +148,7 @@ class Drawing(Running):
             raise self.error(f"{name} draws nothing: {outcome.trouble}")
         outcome.sheet.save(picture)
         link = ""
-        if "replay" in self.options:
+        if "replay" in self.options and not self.config.is_fast:
             page, address = self.picture(".html")
             outcome.sheet.save(page)
             link = f' <a class="replay" href="{address}">Watch it draw.</a>'
@@ -176,6 +176,9 @@ class Command(Running):
         for word in words:
             found = sorted(self.folder.glob(word)) if "*" in word else []
             arguments += [one.name for one in found] or [word]
+        if self.config.is_fast and made and "vary" in words:
+            text = f"$ {self.arguments[0]}"
+            return [nodes.literal_block(text, text, language="console")]
         said = self.said(arguments)
         lines = [f"$ {self.arguments[0]}"]
         if "quiet" not in self.options and said.strip():
@@ -284,7 +287,8 @@ def _quoted(words: str) -> str:
 
 
 def setup(app: Sphinx) -> dict[str, Any]:
-    """Make the directives known."""
+    """Make the directives known; a fast build leaves out replays and pages of neighbours."""
+    app.add_config_value("is_fast", default=False, rebuild="env", types=[bool])
     app.add_directive("drawing", Drawing)
     app.add_directive("command", Command)
     app.add_directive("rule", Rule)

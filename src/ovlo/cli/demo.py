@@ -17,14 +17,30 @@ from ovlo.core.values.errors import FileTrouble, OvloError
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
 from ovlo.program.running import run_program
+from ovlo.render.files import write
 
 SUFFIXES = (".svg", ".png")
+
+HEAD = """<!doctype html>
+<html lang="en">
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width">
+<title>Kite day at Marrow Bay</title>
+<style>
+body { font: 16px/1.4 sans-serif; margin: 2rem; color-scheme: light dark; }
+main { display: grid; grid-template-columns: repeat(auto-fill, minmax(16rem, 1fr)); gap: 1.5rem; }
+figure { margin: 0; }
+img { width: 100%; border: 1px solid #8888; background: white; }
+</style>
+<h1>Kite day at Marrow Bay</h1>
+<main>
+"""
 
 
 @click.command()
 @click.argument("folder", default="ovlo-demo", type=click.Path(file_okay=False, path_type=Path))
 def demo(folder: Path) -> None:
-    """Draw every example into FOLDER (ovlo-demo), as SVG and PNG."""
+    """Draw every example into FOLDER (ovlo-demo), as SVG and PNG, with a page that shows them all."""
     from rich.console import Console
     from rich.table import Table
 
@@ -37,8 +53,10 @@ def demo(folder: Path) -> None:
         table.add_column(heading, overflow="fold")
     for heading in ("steps", "drawn"):
         table.add_column(heading, justify="right")
+    names = []
     for path in example_files():
         for name, sheet in _drawn(path).items():
+            names.append(name)
             files = [folder / f"{name}{suffix}" for suffix in SUFFIXES]
             for file in files:
                 outlets.save(sheet, file)
@@ -50,6 +68,20 @@ def demo(folder: Path) -> None:
                 wording.length(sheet),
             )
     Console().print(table)
+    page = folder / "index.html"
+    write(page, _page(names).encode())
+    click.echo(f"Open {page} to look at them.")
+
+
+def _page(names: list[str]) -> str:
+    """A page of all pictures, each a link to its file."""
+    works = "\n".join(
+        f'<figure><a href="{name}.svg"><img src="{name}.svg" alt="{title}" loading="lazy"></a>'
+        f"<figcaption>{title}</figcaption></figure>"
+        for name in names
+        for title in [name.replace("_", " ")]
+    )
+    return f"{HEAD}{works}\n</main>\n</html>\n"
 
 
 def _drawn(path: Path) -> dict[str, Sheet]:
