@@ -20,11 +20,12 @@ def kite(
     nib.polygon(sides, radius=size, turn=180, fill=sail)
     nib.travel(-size)
     nib.turn_to(270)
+    nib.line_width = 2
     for i in range(tail):
         out, back = (nib.arc_left, nib.arc_right) if i % 2 == 0 else (nib.arc_right, nib.arc_left)
-        out(13, 90)
-        bow(nib, 14 - i)
-        back(13, 90)
+        out(17, 50)
+        bow(nib, 10 - i / 2)
+        back(17, 50)
 
 
 def bow(nib, size):

@@ -40,3 +40,23 @@ def test_the_page_on_chance_runs():
     scope: dict[str, object] = {"__name__": "gulls"}
     exec(code, scope)
     assert len(scope["gulls"].run(seed=7, count=5)._columns.arcs) == 5
+
+
+def test_the_readme_as_a_newcomer_types_it(ovlo_command, program):
+    page = (DOCS.parent / "README.md").read_text()
+    first = page.split("## A first program")[1].split("## What makes")[0]
+    (code,) = re.findall(r"In a file `kite.py`:\n\n```python\n(.*?)```", first, re.S)
+    program(code, "kite.py")
+    lines = re.findall(r"^    ovlo (\w+) (.*?)(?:    #.*)?$", first, re.M)
+    assert [command for command, _ in lines] == ["draw", "vary", "check", "live"]
+    for command, rest in lines:
+        if command != "live":  # which opens a page, and stays
+            done = ovlo_command(command, *rest.split())
+            assert (done.returncode, done.stderr) == (0, ""), command
+
+
+def test_every_link_of_the_readme_leads_somewhere():
+    page = (DOCS.parent / "README.md").read_text()
+    targets = re.findall(r"\]\(([^)#]+)\)", page)
+    assert len(targets) > 20
+    assert [target for target in targets if not (DOCS.parent / target).exists()] == []

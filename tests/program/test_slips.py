@@ -298,7 +298,7 @@ def test_control_characters_never_reach_the_terminal(ovlo_command, program):
 
 def test_the_readme_shows_two_real_answers(ovlo_command, program):
     page = (Path(__file__).parents[2] / "README.md").read_text()
-    part = page.split("## When a program fails")[1].split("The picture is saved")[0]
+    part = page.split("what was drawn before is kept:")[1].split("## The guide")[0]
     shown = [textwrap.dedent(block).strip() for block in part.split("    $ ovlo draw kite.py\n")[1:]]
     head = 'from ovlo import drawing\n\n\n@drawing()\ndef kite(nib):\n    """A kite."""\n    '
     for code, block in zip(('nib.setLineColour("tomato")', "nib.polygon(5, 60)"), shown, strict=True):
