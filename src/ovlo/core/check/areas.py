@@ -10,7 +10,7 @@ from collections.abc import Iterator, Set
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.check.repairs import MEETS
+from ovlo.core.paint.contours import MEETS
 from ovlo.core.paint.order import Painting
 from ovlo.core.paint.outlines import Outline
 from ovlo.core.paint.regions import region

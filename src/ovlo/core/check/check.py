@@ -218,7 +218,7 @@ def _of_contour(
 ) -> Iterator[tuple[str, Found]]:
     unit, pixels_per_unit = sheet.unit, sheet._pixels_per_unit
     places = None if origins is None else origins.steps
-    is_equal = turning.equal_turn(contour) is not None
+    is_equal = turning.turn_of(contour) is not None
     if again := retracing.retraced_line(contour):
         gap = None if is_equal else closing.would_close(contour, unit, places)
         yield ("retraced-line", again) if gap is None else ("not-closed", gap)

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from ovlo.core.check.polygons import FEWEST_SIDES
 from ovlo.core.check.repairs import Chain, repair
-from ovlo.core.paint.contours import Contour
+from ovlo.core.paint.contours import MEETS, Contour
 from ovlo.core.values.finding import Found
 
 Places = NDArray[np.int32] | None
@@ -107,4 +107,4 @@ def _has_door(contour: Contour) -> bool:
     """Whether the gap is in the middle of a side, which the last line and the first one leave open."""
     back = contour.points[0] - contour.points[-1]
     ends = contour.sides[[0, -1]] / back
-    return bool((np.abs(ends.imag) <= 1e-6 * np.abs(ends)).all() and (ends.real > 0).all())
+    return bool((np.abs(ends.imag) <= MEETS * np.abs(ends)).all() and (ends.real > 0).all())

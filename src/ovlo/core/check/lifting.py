@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.check.repairs import MEETS
+from ovlo.core.paint.contours import MEETS
 from ovlo.core.trail.columns import Columns, Pen
 from ovlo.core.values.finding import Found
 

@@ -8,8 +8,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.check.repairs import MEETS
-from ovlo.core.paint.contours import AXES
+from ovlo.core.paint.contours import AXES, MEETS
 from ovlo.core.paint.measures import Floats, MarkBoxes, step_lengths, widest_line
 from ovlo.core.trail.columns import Columns, Pen
 from ovlo.core.values.finding import Found

@@ -10,6 +10,9 @@ from __future__ import annotations
 
 from math import gcd, isclose, tau
 
+import numpy as np
+from numpy.typing import NDArray
+
 FEWEST_SIDES = 3
 
 EQUAL_SIDES = 1e-6
@@ -31,6 +34,18 @@ FIGURES = {3: "triangle", 4: "square", 5: "pentagon", 6: "hexagon", 7: "heptagon
 
 Mistake = tuple[str, str]
 """What is there, as the end of a sentence, and the mend."""
+
+
+def equal_turn(sides: NDArray[np.complex128]) -> float | None:
+    """The turn, in degrees, that all corners between some sides have, if the sides are equal as well."""
+    lengths = np.abs(sides)
+    if len(sides) < FEWEST_SIDES or not lengths[0] or np.ptp(lengths) > EQUAL_SIDES * lengths[0]:
+        return None
+    turns = np.degrees(np.angle(sides[1:] * sides[:-1].conj()))
+    turn = float(turns[0])
+    if np.abs(turns - turn).max() > EQUAL_TURNS or not EQUAL_TURNS <= abs(turn) <= 180 - EQUAL_TURNS:
+        return None
+    return turn
 
 
 def figure(sides: int) -> str:

@@ -15,6 +15,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from ovlo.core.paint.contours import MEETS
+
 Complexes = NDArray[np.complex128]
 
 FEWEST_LINES = 3
@@ -24,9 +26,6 @@ MOST_LINES = 200
 
 MOST_TURNS = 12
 """Different turns of such a chain."""
-
-MEETS = 1e-6
-
 
 FEW_LINES = 12
 """A slip at one of several equal corners is looked for in chains of so many lines."""

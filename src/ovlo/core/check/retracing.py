@@ -10,7 +10,7 @@ from math import gcd
 import numpy as np
 
 from ovlo.core.check.polygons import FEWEST_SIDES, figure, is_angle, typed
-from ovlo.core.check.turning import equal_turn
+from ovlo.core.check.turning import turn_of
 from ovlo.core.paint.contours import MEETS, Contour
 from ovlo.core.values.finding import Found
 
@@ -38,7 +38,7 @@ def _bends_alike(contour: Contour, closed: int) -> bool:
 
 
 def _told_retraced(contour: Contour, closed: int, again: int) -> Found:
-    n, turn = len(contour), equal_turn(contour)
+    n, turn = len(contour), turn_of(contour)
     rounds = again / closed
     if again == 1:
         what = "its last step draws its first one again"

@@ -11,9 +11,18 @@ from math import radians
 import numpy as np
 
 from ovlo.core.check.closing import UNSEEN_GAP
-from ovlo.core.check.polygons import FEWEST_SIDES, MOST_SIDES, inner_angle, one_missing, typed
+from ovlo.core.check.polygons import (
+    EQUAL_TURNS,
+    FEWEST_SIDES,
+    MOST_SIDES,
+    equal_turn,
+    inner_angle,
+    one_missing,
+    typed,
+)
 from ovlo.core.check.repairs import Chain, repair
 from ovlo.core.check.turning import told
+from ovlo.core.paint.contours import MEETS
 from ovlo.core.paint.repeats import Repeat
 from ovlo.core.trail.columns import Pen
 from ovlo.core.values.finding import Found
@@ -41,7 +50,7 @@ def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Iterator[Found
         return
     off = times * turn - 360
     seen = radians(abs(off)) * repeat.size * pixels_per_unit
-    if seen <= UNSEEN_GAP or abs(off) > turn + 1e-6:
+    if seen <= UNSEEN_GAP or abs(off) > turn + EQUAL_TURNS:
         return
     total = (
         f"{times} times the same figure, turned by {turn:.6g}° each, go round by {times * turn:.6g}°, "
@@ -50,7 +59,7 @@ def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Iterator[Found
     if one_missing(times, turn):
         message = f"{total}: one is missing."
         mend = f"Repeat {times + 1} times instead of {times}, or turn by {typed(times)} each time."
-    elif abs(off - turn) <= 1e-6 * times:
+    elif abs(off - turn) <= EQUAL_TURNS * times:
         message = f"{total}: the last lies on the first."
         mend = f"Repeat {times - 1} times instead of {times}, or turn by {typed(times)} each time."
     else:
@@ -94,7 +103,7 @@ def _is_coil(repeat: Repeat) -> bool:
     """Whether a body is closed but for a single step on, as the windings of a spring are."""
     walk, body = repeat.walk, repeat.body
     points = np.append(walk.starts[body], walk.ends[repeat.first + repeat.period - 1])
-    near = 1e-6 * repeat.size
+    near = MEETS * repeat.size
     return bool(abs(points[-2] - points[0]) <= near or abs(points[-1] - points[1]) <= near)
 
 
@@ -120,8 +129,5 @@ def _sides(repeat: Repeat) -> tuple[int, float, float] | None:
     if repeat.period < FEWEST_SIDES or walk.reach[body].any():
         return None
     ways = walk.ends[body] - walk.starts[body]
-    lengths = np.abs(ways)
-    turns = np.degrees(np.angle(ways[1:] * ways[:-1].conj()))
-    if not lengths[0] or np.ptp(lengths) > 1e-6 * lengths[0] or np.ptp(turns) > 1e-4:
-        return None
-    return repeat.period, abs(float(turns[0])), float(lengths[0])
+    turn = equal_turn(ways)
+    return None if turn is None else (repeat.period, abs(turn), float(abs(ways[0])))

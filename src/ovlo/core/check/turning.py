@@ -8,16 +8,14 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from math import gcd
 
-import numpy as np
-
 from ovlo.core.check.closing import NEAR, UNSEEN_GAP
 from ovlo.core.check.polygons import (
-    EQUAL_SIDES,
     EQUAL_TURNS,
     FEWEST_SIDES,
     ROUND_TURN,
     STAR_SIDES,
     Mistake,
+    equal_turn,
     inner_angle,
     is_angle,
     one_missing,
@@ -34,18 +32,9 @@ OPEN_TURN = 180.0
 """Sides that turn by no more between the first and the last may be a bowl or a letter."""
 
 
-def equal_turn(contour: Contour) -> float | None:
-    """The turn that all corners have, if all sides are equal as well."""
-    if len(contour) < FEWEST_SIDES or contour.is_curved.any():
-        return None
-    lengths = contour.lengths
-    if np.ptp(lengths) > EQUAL_SIDES * lengths[0]:
-        return None
-    turns = contour.turns
-    turn = float(turns[0])
-    if np.abs(turns - turn).max() > EQUAL_TURNS or abs(turn) < EQUAL_TURNS or abs(turn) > 180 - EQUAL_TURNS:
-        return None
-    return turn
+def turn_of(contour: Contour) -> float | None:
+    """The turn that all corners of a contour have, if all its sides are straight and equal as well."""
+    return None if contour.is_curved.any() else equal_turn(contour.sides)
 
 
 def turns_miss_360(contour: Contour, is_one_place: bool, unit: str, pixels_per_unit: float) -> Found | None:
@@ -53,7 +42,7 @@ def turns_miss_360(contour: Contour, is_one_place: bool, unit: str, pixels_per_u
 
     `is_one_place` says that all sides come from one line, as those of a loop do.
     """
-    turn = equal_turn(contour)
+    turn = turn_of(contour)
     if turn is None or contour.is_closed or contour.gap * pixels_per_unit <= UNSEEN_GAP:
         return None
     n, angle = len(contour), abs(turn)
