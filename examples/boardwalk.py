@@ -21,4 +21,4 @@ def boardwalk(nib, plank: Annotated[float, Span(30, 90)] = 60, boards: Annotated
                     nib.travel(plank * ((i + 0.5) / boards - 0.5))
                     nib.right(90)
                     brown = blend("#8a5a2b", "#d9b382", dice.number(0, 1))
-                    nib.rectangle(plank, plank / boards, fill=brown)
+                    nib.rectangle(plank - 2, plank / boards - 2, fill=brown)
