@@ -143,9 +143,9 @@ class Drawing(Running):
         target = f"{name}:{self.options['draws']}" if "draws" in self.options else name
         values = dict(value.split("=", 1) for value in shlex.split(self.options.get("set", "")))
         outcome = self.drawn(target, values, self.options.get("seed"))
-        picture, source = self.picture(".svg")
         if outcome.sheet is None:
             raise self.error(f"{name} draws nothing: {outcome.trouble}")
+        picture, source = self.picture(".svg")
         outcome.sheet.save(picture)
         link = ""
         if "replay" in self.options and not self.config.is_fast:

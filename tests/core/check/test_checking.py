@@ -314,7 +314,7 @@ def test_no_example_has_a_finding_over_its_whole_spans(path):
     chance = Random(path.stem)
     program = load(str(path))
     for drawing in program.drawings().values() if program.declares else ():
-        for sample in range(5):
+        for sample in range(3):
             spans = [one for one in drawing._parameters.values() if one.span is not None]
             values = {one.name: _sampled(one, sample, chance) for one in spans}
             sheet = run_drawing(drawing, values, sample, Limits(), traced=True).sheet

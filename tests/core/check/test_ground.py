@@ -21,7 +21,7 @@ def grounds_of(sheet):
 
 
 @given(some=st.lists(discs, min_size=1, max_size=30))
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=12, deadline=None)
 def test_levels_paint_what_painting_in_order_paints(some):
     sheet = Sheet(200, 200)
     nib = sheet.new_nib()
