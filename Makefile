@@ -19,7 +19,7 @@ test: .venv/test
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
 	$(BIN)/lint-imports --no-logo
-	$(BIN)/pytest -n auto --dist loadfile
+	$(BIN)/pytest -n auto --dist worksteal
 
 bench: .venv/test
 	$(BIN)/python -m bench
