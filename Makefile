@@ -46,7 +46,7 @@ screenshots: .venv/ovlo
 
 .venv/test: pyproject.toml
 	$(PYTHON) -m venv .venv
-	$(BIN)/pip install --quiet --disable-pip-version-check --editable '.[test]'
+	$(BIN)/pip install --quiet --disable-pip-version-check --editable '.[test,guide]'
 	touch $@ .venv/ovlo
 
 clean:

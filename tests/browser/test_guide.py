@@ -8,7 +8,10 @@ from html.parser import HTMLParser
 from pathlib import Path
 from urllib.parse import unquote, urlsplit
 
+import pytest
 from selenium.webdriver.support.ui import WebDriverWait
+
+pytest.importorskip("furo", reason="the guide needs pip install '.[guide]'")
 
 DOCS = Path(__file__).parents[2] / "docs"
 
