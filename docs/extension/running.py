@@ -1,4 +1,4 @@
-"""What makes the guide of programs that run: two directives, so that nothing on its pages is pasted.
+"""What makes the guide of programs that run: directives, so that nothing on its pages is pasted.
 
 `drawing` shows a program and its picture, made from the code that stands there:
 
@@ -25,7 +25,7 @@ from contextlib import chdir
 from pathlib import Path
 from typing import Any
 
-from bench.recall import mended, without_marks
+from bench.recall import PROGRAMS, mended, without_marks
 from click.testing import CliRunner
 from docutils import nodes
 from docutils.parsers.rst import directives
@@ -83,6 +83,18 @@ class Running(SphinxDirective):
         done = subprocess.run(command, cwd=self.folder, capture_output=True, text=True, timeout=LONGEST)
         return done.stdout + done.stderr
 
+    def pictured(self, outcome: Outcome, words: str, caption: str, look: str = "") -> nodes.Node:
+        """The picture of what a program drew."""
+        if outcome.sheet is None:
+            raise self.error(f"{words}: nothing is drawn: {outcome.trouble}")
+        picture, source = self.picture(".svg")
+        outcome.sheet.save(picture)
+        return self.figure(source, words, caption, look)
+
+    def block(self, text: str, language: str) -> nodes.Node:
+        """A piece of a program, or of what a terminal shows."""
+        return nodes.literal_block(text, text, language=language)
+
     def figure(self, source: str, words: str, caption: str, look: str = "") -> nodes.Node:
         """A picture, what it shows in words for those who do not see it, and a caption."""
         image = f'<img{look} src="{source}" alt="{_quoted(words)}" loading="lazy">'
@@ -118,11 +130,7 @@ class Drawing(Running):
         code = self._code()
         path = self.folder / name
         path.write_text(code)
-        code = code.rstrip()
-        program = [
-            self.raw(f'<p class="file-name">{name}</p>'),
-            nodes.literal_block(code, code, language="python"),
-        ]
+        program = [self.raw(f'<p class="file-name">{name}</p>'), self.block(code.rstrip(), "python")]
         if "only-program" in self.options:
             return program
         if "only-picture" in self.options:
@@ -143,17 +151,13 @@ class Drawing(Running):
         target = f"{name}:{self.options['draws']}" if "draws" in self.options else name
         values = dict(value.split("=", 1) for value in shlex.split(self.options.get("set", "")))
         outcome = self.drawn(target, values, self.options.get("seed"))
-        if outcome.sheet is None:
-            raise self.error(f"{name} draws nothing: {outcome.trouble}")
-        picture, source = self.picture(".svg")
-        outcome.sheet.save(picture)
         link = ""
-        if "replay" in self.options and not self.config.is_fast:
+        if "replay" in self.options and not self.config.is_fast and outcome.sheet is not None:
             page, address = self.picture(".html")
             outcome.sheet.save(page)
             link = f' <a class="replay" href="{address}">Watch it draw.</a>'
         look = ' class="wrong"' if "wrong" in self.options else ""
-        return self.figure(source, caption or f"The picture of {name}", f"{caption}{link}", look)
+        return self.pictured(outcome, caption or f"The picture of {name}", f"{caption}{link}", look)
 
 
 class Command(Running):
@@ -177,14 +181,12 @@ class Command(Running):
             found = sorted(self.folder.glob(word)) if "*" in word else []
             arguments += [one.name for one in found] or [word]
         if self.config.is_fast and made and "vary" in words:
-            text = f"$ {self.arguments[0]}"
-            return [nodes.literal_block(text, text, language="console")]
+            return [self.block(f"$ {self.arguments[0]}", "console")]
         said = self.said(arguments)
         lines = [f"$ {self.arguments[0]}"]
         if "quiet" not in self.options and said.strip():
             lines.append(textwrap.dedent(said).rstrip())
-        text = "\n".join(lines)
-        shown: list[nodes.Node] = [nodes.literal_block(text, text, language="console")]
+        shown = [self.block("\n".join(lines), "console")]
         if made:
             if not (self.folder / made).exists():
                 raise self.error(f"{self.arguments[0]} makes no {made}: {said}")
@@ -196,15 +198,19 @@ class Command(Running):
 
 
 class Rule(Running):
-    """A rule of a check: what it looks for, a wrong program, what is said of it, and both pictures."""
+    """A rule of a check: what it looks for, a wrong program, what is said of it, and both pictures.
+
+    `of` names the program, one of those on which a check is tried.
+    """
 
     required_arguments = 1
+    option_spec = {"of": directives.unchanged_required}  # noqa: RUF012
 
     def run(self) -> list[nodes.Node]:
         """What there is to see of a rule."""
         name = self.arguments[0]
         about = ALL_RULES[name]
-        source = Path(self.env.srcdir) / "rules" / f"{name}.py"
+        source = PROGRAMS / "wrong" / f"{self.options['of']}.py"
         self.env.note_dependency(str(source))
         marked = source.read_text()
         wrong, right = without_marks(marked), mended(marked)
@@ -216,24 +222,22 @@ class Rule(Running):
         said = self.said(["ovlo", "check", program.name, *seed]).strip().splitlines()[:-2]
         lines = zip(marked.splitlines(), right.splitlines(), strict=True)
         mends = [f"{i}: {new.strip()}" for i, (old, new) in enumerate(lines, 1) if old != new]
-        shown: list[nodes.Node] = [words, *self._block(wrong.strip(), "python")]
-        shown += self._block("\n".join(said), "console")
-        shown.append(nodes.paragraph("", "Mended:"))
-        shown += self._block("\n".join(mends), "python")
-        is_wrong = self._picture(wrong, "The wrong drawing.", ' class="wrong"')
-        is_right = self._picture(right, "The drawing that was meant.")
-        return [*shown, self.raw('<div class="pair">'), is_wrong, is_right, self.raw("</div>")]
-
-    def _block(self, text: str, language: str) -> list[nodes.Node]:
-        return [nodes.literal_block(text, text, language=language)]
+        return [
+            words,
+            self.block(wrong.strip(), "python"),
+            self.block("\n".join(said), "console"),
+            nodes.paragraph("", "Mended:"),
+            self.block("\n".join(mends), "python"),
+            self.raw('<div class="pair">'),
+            self._picture(wrong, "The wrong drawing.", ' class="wrong"'),
+            self._picture(right, "The drawing that was meant."),
+            self.raw("</div>"),
+        ]
 
     def _picture(self, code: str, words: str, look: str = "") -> nodes.Node:
         (self.folder / "kite.py").write_text(code)
         outcome = self.drawn("kite.py", {}, SEED if "dice" in code else None, Limits(3000, 20))
-        assert outcome.sheet is not None
-        picture, source = self.picture(".svg")
-        outcome.sheet.save(picture)
-        return self.figure(source, words, words, look)
+        return self.pictured(outcome, words, words, look)
 
 
 class Gallery(Running):
@@ -252,12 +256,8 @@ class Gallery(Running):
             seed = re.search(r"^:seed: (\d+)", about, re.M)
             source = Path(self.env.srcdir).parent / "examples" / f"{name}.py"
             outcome = self.drawn(str(source), {}, int(seed[1]) if seed else None)
-            assert outcome.sheet is not None, outcome.trouble
-            picture, address = self.picture(".svg")
-            outcome.sheet.save(picture)
             title = about.splitlines()[0].strip("# ")
-            link = self.figure(address, title, f'<a href="{name}.html">{title}</a>')
-            shown.append(link)
+            shown.append(self.pictured(outcome, title, f'<a href="{name}.html">{title}</a>'))
         return [*shown, self.raw("</div>")]
 
 

@@ -206,11 +206,12 @@ def _of_lines(sheet: Sheet, origins: Origins | None) -> Iterator[tuple[str, Foun
 
 
 def _of_loop(repeat: Repeat, unit: str, pixels_per_unit: float) -> Iterator[tuple[str, Found]]:
-    if found := list(rosettes.body_misses_360(repeat, unit)):
-        yield "turns-miss-360", found[0]
-        return
-    yield from (("rosette-misses-360", one) for one in rosettes.rosette_misses_360(repeat, pixels_per_unit))
-    yield from (("drift", one) for one in rosettes.drift(repeat, unit, pixels_per_unit))
+    if sides := rosettes.body_misses_360(repeat, unit):
+        yield "turns-miss-360", sides
+    elif rosette := rosettes.rosette_misses_360(repeat, pixels_per_unit):
+        yield "rosette-misses-360", rosette
+    elif gap := rosettes.drift(repeat, unit, pixels_per_unit):
+        yield "drift", gap
 
 
 def _of_contour(
@@ -266,9 +267,7 @@ def _meant(
     of_kind, hidden_of_kind = Counter(map(kind, all_marks)), Counter(map(kind, hidden))
     for one in hidden:
         which = kind(one)
-        is_scatter = (
-            sheet.seed is not None and of_kind[which] > hidden_of_kind[which] and of_kind[which] > FEW
-        )
+        is_scatter = sheet.seed is not None and of_kind[which] > max(hidden_of_kind[which], FEW)
         if not is_scatter and 2 * hidden_of_kind[which] > of_kind[which]:
             yield one
 

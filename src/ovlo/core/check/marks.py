@@ -156,8 +156,9 @@ LEVEL = (0, 90)
 
 def left_over_heading(columns: Columns) -> Iterator[Found]:
     """Words, or a rectangle, tilted by a walk that ended before the nib travelled to them."""
+    pens = columns.of_steps("pen")
     for text in columns.texts:
-        if text.heading not in LEVEL and _is_left_over(columns, text.step - 1, text.heading):
+        if text.heading not in LEVEL and _is_left_over(columns, pens, text.step - 1, text.heading):
             yield _left_over("These words are", text.heading, complex(text.x, text.y), (), (text.origin,))
     runs, stops = columns.runs, columns.stops
     sides = stops - runs["start"]
@@ -172,14 +173,13 @@ def left_over_heading(columns: Columns) -> Iterator[Found]:
         side = np.degrees(np.angle(corners[1] - corners[0])) - heading
         is_centred = abs(complex(columns.starts[jump] @ AXES) - middle) <= MEETS * abs(corners[0] - middle)
         is_along = abs(side / 90 - round(side / 90)) <= MEETS
-        if is_centred and is_along and heading % 90 and _is_left_over(columns, jump - 1, heading):
+        if is_centred and is_along and heading % 90 and _is_left_over(columns, pens, jump - 1, heading):
             steps = tuple(range(first, first + 4))
             yield _left_over("This rectangle is", heading, complex(middle), steps, ())
 
 
-def _is_left_over(columns: Columns, travel: int, heading: float) -> bool:
+def _is_left_over(columns: Columns, pens: NDArray[np.int64], travel: int, heading: float) -> bool:
     """Whether a step is a travel to a point, aside from the heading, which a walk before it had."""
-    pens = columns.of_steps("pen")
     if travel < 1 or pens[travel] != Pen.JUMP or pens[travel - 1] != Pen.DRAW:
         return False
     way = complex((columns.points[travel] - columns.starts[travel]) @ AXES)

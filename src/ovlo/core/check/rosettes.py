@@ -1,11 +1,10 @@
 """Rules about loops: whether a body comes back to where it began, and whether the turns go once round.
 
-for found in drift(repeat, "px", 1.0): ...
+found = drift(repeat, "px", 1.0)
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from math import radians
 
 import numpy as np
@@ -40,18 +39,18 @@ LEAST_TURN = 0.5
 """Degrees; bodies turned by less are a row."""
 
 
-def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Iterator[Found]:
+def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Found | None:
     """A body that comes back, repeated with turns that do not go once round: one is missing, or they are off.
 
     Fans, and turns that go round several times, are no rosettes.
     """
     turn, times = abs(repeat.turn), repeat.times
     if not repeat.is_back or times < FEWEST_BODIES or turn < LEAST_TURN or not repeat.is_drawn:
-        return
+        return None
     off = times * turn - 360
     seen = radians(abs(off)) * repeat.size * pixels_per_unit
     if seen <= UNSEEN_GAP or abs(off) > turn + EQUAL_TURNS:
-        return
+        return None
     total = (
         f"{times} times the same figure, turned by {turn:.6g}° each, go round by {times * turn:.6g}°, "
         "not 360°"
@@ -66,21 +65,21 @@ def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Iterator[Found
         what = "less" if off < 0 else "more"
         message = f"{total}: from the last to the first it is {abs(off):.4g}° {what} than between the others."
         mend = f"Turn by {typed(times)} each time, or let nib.full_turn({times}) do it."
-    yield Found(message, mend, repeat.start, tuple(repeat.steps))
+    return Found(message, mend, repeat.start, tuple(repeat.steps))
 
 
-def drift(repeat: Repeat, unit: str, pixels_per_unit: float) -> Iterator[Found]:
+def drift(repeat: Repeat, unit: str, pixels_per_unit: float) -> Found | None:
     """A body that should come back to where it began and ends beside it, so that all walk away."""
     gap = abs(repeat.shift)
     if repeat.is_back or abs(repeat.turn) < LEAST_TURN or not repeat.is_drawn:
-        return
+        return None
     if gap * pixels_per_unit <= UNSEEN_GAP or gap > DRIFT * repeat.size or _is_coil(repeat):
-        return
+        return None
     if repeat.period < FEWEST_SIDES and not repeat.walk.reach[repeat.body].any():
-        return
+        return None
     chain = _chain(repeat)
     way = repair(chain, unit) if chain is not None else None
-    yield Found(
+    return Found(
         f"This figure of {repeat.period} steps is walked {repeat.times} times, and each time it ends "
         f"{gap:.4g} {unit} from where it began: they drift apart.",
         (f"{way.mend} Or walk" if way is not None else "Check its lengths and turns; or walk")
@@ -107,20 +106,21 @@ def _is_coil(repeat: Repeat) -> bool:
     return bool(abs(points[-2] - points[0]) <= near or abs(points[-1] - points[1]) <= near)
 
 
-def body_misses_360(repeat: Repeat, unit: str) -> Iterator[Found]:
+def body_misses_360(repeat: Repeat, unit: str) -> Found | None:
     """A body of equal sides that turn by what they should not, each time; or bodies that are such sides."""
-    sides = _sides(repeat)
     if repeat.is_back or abs(repeat.turn) < LEAST_TURN or not repeat.is_drawn:
-        return
-    place = repeat.start + repeat.shift
-    if sides is not None:
+        return None
+    if (sides := _sides(repeat)) is not None:
         n, angle, side = sides
-        if mistake := inner_angle(n, angle) or one_missing(n, angle):
-            yield told(n, angle, side, mistake, unit, place, repeat.steps, False)
+        mistake, steps = inner_angle(n, angle) or one_missing(n, angle), repeat.steps
     elif FEWEST_SIDES <= repeat.times <= MOST_SIDES and repeat.period > FEWEST_SIDES:
-        turn = abs(repeat.turn)
-        if mistake := inner_angle(repeat.times, turn):
-            yield told(repeat.times, turn, abs(repeat.shift), mistake, unit, place, repeat.all_steps, False)
+        n, angle, side = repeat.times, abs(repeat.turn), abs(repeat.shift)
+        mistake, steps = inner_angle(n, angle), repeat.all_steps
+    else:
+        return None
+    if mistake is None:
+        return None
+    return told(n, angle, side, mistake, unit, repeat.start + repeat.shift, steps, False)
 
 
 def _sides(repeat: Repeat) -> tuple[int, float, float] | None:

@@ -1,7 +1,7 @@
 """The rule about lines between shapes, where a travel was meant.
 
 found = stray_line(contour, "px")
-found = between_centred(columns, contour, closed, "px")
+list(between_centred(columns, chains, "px"))
 """
 
 from __future__ import annotations
@@ -59,24 +59,23 @@ def _joints(contour: Contour, columns: Columns) -> list[int]:
     parts: list[range] = []
     while (at := parts[-1].stop if parts else 0) < len(contour):
         parts.append(range(at, ends.get(at, at + 1)))
-    shapes = [part for part in parts if _is_shape(contour, part)]
-    if len(shapes) < FEWEST_SHAPES:
+    is_shape = [_is_shape(contour, part) for part in parts]
+    if sum(is_shape) < FEWEST_SHAPES:
         return []
-    if parts[0] in shapes and any(len(shape) > 1 for shape in shapes):
-        return [
-            part.start
-            for shape, part, other in zip(parts, parts[1:], parts[2:], strict=False)
-            if len(part) == 1 < min(len(shape), len(other)) and _is_seen(contour, part.start, shape)
-        ] or _sent(contour, columns, parts, shapes)
-    return _sent(contour, columns, parts, shapes)
+    between = [
+        part.start
+        for shape, part, other in zip(parts, parts[1:], parts[2:], strict=False)
+        if len(part) == 1 < min(len(shape), len(other)) and _is_seen(contour, part.start, shape)
+    ]
+    return between if between and is_shape[0] else _sent(contour, columns, parts, is_shape)
 
 
-def _sent(contour: Contour, columns: Columns, parts: list[range], shapes: list[range]) -> list[int]:
+def _sent(contour: Contour, columns: Columns, parts: list[range], is_shape: list[bool]) -> list[int]:
     """Lines to shapes, if the nib was not always headed where it went, or no two lines are alike."""
     joints = [
         (part.start, shape)
-        for part, shape in pairwise(parts)
-        if part not in shapes and shape in shapes and not contour.is_curved[part.start]
+        for (part, is_closed), (shape, follows) in pairwise(zip(parts, is_shape, strict=True))
+        if follows and not is_closed and not contour.is_curved[part.start]
     ]
     steps = [joint for joint, _ in joints]
     headings = columns.steps["heading"][contour.steps[steps]]

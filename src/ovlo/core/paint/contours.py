@@ -13,6 +13,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
+from ovlo.core.paint.likeness import mixed, numbered
 from ovlo.core.paint.outlines import ranges
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns, Pen
@@ -160,33 +161,24 @@ def contours(columns: Columns, places: NDArray[np.int32] | None = None) -> Itera
 def _kinds(
     columns: Columns, steps: NDArray[np.int64], bounds: NDArray[np.int64], places: NDArray[np.int32] | None
 ) -> NDArray[np.int64]:
-    """A number for each contour, the same for those that are alike: their steps, seen from the longest."""
+    """A number for each contour, the same for those that are alike: their steps, as seen from the first."""
     ways = (columns.points - columns.starts)[steps] @ AXES
-    bends = np.zeros((len(columns), 2), complex)
+    bends = np.zeros((len(columns), 3), complex)
     arcs = columns.arcs
     bends[arcs["step"], 0] = arcs["ux"] + 1j * arcs["uy"]
     bends[arcs["step"], 1] = arcs["vx"] + 1j * arcs["vy"]
-    of_contour = np.repeat(np.arange(len(bounds) - 1), np.diff(bounds))
-    first = bounds[:-1][of_contour]
-    # Seen from the first step, or from its arc where it ends where it began.
-    unit = np.where(ways != 0, ways, bends[steps, 0])[first]
-    sweeps = np.zeros(len(columns))
-    sweeps[arcs["step"]] = arcs["sweep"]
-    mixed = np.arange(len(steps)) - first + 1
-    # What begins with no way at all has no unit, and is like nothing else.
-    with np.errstate(over="ignore", invalid="ignore", divide="ignore"):
-        rows = [ways / unit, bends[steps, 0] / unit, bends[steps, 1] / unit]
-        values = [part for row in rows for part in (row.real, row.imag)] + [sweeps[steps] / 360]
-        weights = np.random.default_rng(2).integers(1, 2**62, len(values) + 2, dtype=np.int64) | 1
-        mixed = mixed * weights[0]
-        for value, weight in zip(values, weights[2:], strict=True):
-            # The cells are moved a little, so that common values do not lie on their edges.
-            cell = np.floor(value / ALIKE + 0.3719).astype(np.int64)
-            mixed = (mixed ^ (cell * weight)) * weights[1]
-            mixed ^= mixed >> 29
-        if places is not None:
-            mixed ^= places[steps] * weights[0]
-        return np.add.reduceat(mixed, bounds[:-1]) if len(bounds) > 1 else np.empty(0, np.int64)
+    bends[arcs["step"], 2] = arcs["sweep"]
+    u, v, sweep = bends[steps].T
+    first = np.repeat(bounds[:-1], np.diff(bounds))
+    # A first step that ends where it began is a curve, and has its half-axes.
+    unit = np.select([ways != 0, u != 0, v != 0], [ways, u, v], 1)[first]
+    seen = [part for way in (ways, u, v) for part in ((way / unit).real, (way / unit).imag)]
+    kinds = numbered(np.column_stack([*seen, sweep.real / 360]), ALIKE)
+    if places is not None:
+        kinds ^= mixed(places[steps].astype(np.int64))
+    # The same steps in another order are not alike.
+    kinds = mixed(kinds + mixed(np.arange(len(steps)) - first))
+    return np.add.reduceat(kinds, bounds[:-1]) if len(bounds) > 1 else np.empty(0, np.int64)
 
 
 def _largest(

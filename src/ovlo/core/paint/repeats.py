@@ -16,7 +16,8 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.paint.contours import AXES
+from ovlo.core.paint.contours import AXES, MEETS
+from ovlo.core.paint.likeness import numbered
 from ovlo.core.trail.columns import Columns, Pen
 
 Complexes = NDArray[np.complex128]
@@ -125,7 +126,7 @@ class Repeat:
     @property
     def is_back(self) -> bool:
         """Whether the body ends where it began."""
-        return abs(self.shift) <= SAME * max(self.size, 1e-300)
+        return abs(self.shift) <= MEETS * max(self.size, 1e-300)
 
 
 def repeats(columns: Columns, nib: int) -> Iterator[Repeat]:
@@ -196,17 +197,7 @@ def _kinds(columns: Columns, walk: Walk) -> tuple[Ints, Ints]:
     moves = np.column_stack([np.abs(ways), bends[walk.steps], walk.pens])
     seen = ways * before
     whole = np.column_stack([gaps.real, gaps.imag, seen.real, seen.imag, turned.real, turned.imag, moves])
-    return _numbered(whole), _numbered(moves)
-
-
-def _numbered(rows: NDArray[np.float64]) -> Ints:
-    """A number for each row, the same for rows that are equal but for rounding."""
-    # The cells are moved a little, so that common values do not lie on their edges.
-    cells = np.floor(rows / SAME + 0.3719).astype(np.int64)
-    weights = np.random.default_rng(1).integers(1, 2**62, cells.shape[1], dtype=np.int64) | 1
-    with np.errstate(over="ignore"):
-        mixed = cells * weights
-    return np.asarray(np.bitwise_xor.reduce(mixed ^ (mixed >> 31), axis=1))
+    return numbered(whole, SAME), numbered(moves, SAME)
 
 
 def _repeat(walk: Walk, moves: Ints, begin: int, stop: int, period: int) -> Repeat | None:

@@ -188,11 +188,8 @@ def _is_converted(node: ast.expr) -> bool | None:
     """Whether a part of an angle makes radians of it."""
     if called(node) in MAKES_RADIANS or last_name(node) in {"pi", "tau"}:
         return True
-    return (
-        True
-        if isinstance(node, ast.Constant) and isinstance(node.value, float) and 57 < node.value < 58
-        else None
-    )
+    is_180_over_pi = isinstance(node, ast.Constant) and isinstance(node.value, float) and 57 < node.value < 58
+    return True if is_180_over_pi else None
 
 
 def _is_degrees(node: ast.expr) -> bool | None:
@@ -206,8 +203,7 @@ def _is_degrees(node: ast.expr) -> bool | None:
     if isinstance(node, ast.Call):
         return False
     if isinstance(node, ast.BinOp) and isinstance(node.op, ast.Div):
-        left = node.left
-        return None if any(_is_round(part) for part in ast.walk(left)) or _is_round(left) else False
+        return None if any(_is_round(part) for part in ast.walk(node.left)) else False
     if isinstance(node, ast.BinOp):
         return True if _is_round(node.left) or _is_round(node.right) else _within(node)
     if isinstance(node, ast.Constant) and isinstance(node.value, int | float):

@@ -13,7 +13,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
 from ovlo.core.values.finding import Finding
-from ovlo.program.source.rules import parsed, source_findings
+from ovlo.program.source.rules import findings_in, parsed
 from ovlo.program.source.tree import called
 
 EXPLAINED = {
@@ -29,6 +29,11 @@ EXPLAINED = {
 }  # fmt: skip
 """What in a picture is explained by what is wrong in the source of the function it comes from."""
 
+ANYWHERE = {"radians-for-degrees", "whole-division", "unread-parameter", "not-called"}
+"""Causes whose values may come from another function than the one that draws."""
+
+OF_TURNS = {"turns-miss-360", "rosette-misses-360"}
+
 STYLED = {"no-contrast": "ink", "hairline": "line_width"}
 """Which style a rule is about, if its mend names it."""
 
@@ -39,22 +44,35 @@ Loop = ast.For | ast.While
 
 def joined(of_picture: list[Finding], files: Iterable[str]) -> list[Finding]:
     """All findings: the picture's, but for those that the source explains, then the source's."""
-    of_source = [one for file in files for one in source_findings(file)]
-    left = [one for one in of_picture if not any(_explains(cause, one) for cause in of_source)]
-    return [_at_style(_at_turn(one)) for one in left] + [
-        one for one in of_source if not any(_explains(cause, one) for cause in of_source)
-    ]
+    trees = {file: tree for file in files if (tree := parsed(file)) is not None}
+    of_source = [one for file, tree in trees.items() for one in findings_in(tree, file)]
+    left = (
+        one
+        for one in (*of_picture, *of_source)
+        if not any(_explains(cause, one, trees[cause.file]) for cause in of_source)
+    )
+    return [_placed(one, trees.get(one.file)) for one in left]
 
 
-def _explains(cause: Finding, other: Finding) -> bool:
+def _explains(cause: Finding, other: Finding, tree: ast.Module) -> bool:
     """Whether a finding of the source is the cause of another: it is about lines of the same function."""
     if other.rule not in EXPLAINED.get(cause.rule, ()) or cause.file != other.file:
         return False
-    if cause.rule in ("radians-for-degrees", "whole-division", "unread-parameter", "not-called"):
-        return True  # the value may come from another function
-    tree = parsed(cause.file)
-    first, last = _function_lines(tree, cause.lines[0]) if tree is not None else (0, 0)
+    if cause.rule in ANYWHERE:
+        return True
+    first, last = _function_lines(tree, cause.lines[0])
     return any(first <= line <= last for line in (*other.lines, *other.callers))
+
+
+def _placed(finding: Finding, tree: ast.Module | None) -> Finding:
+    """A finding at the line to be changed, the lines that led to it beside that."""
+    if tree is None or not finding.lines:
+        return finding
+    line = _turn(finding, tree) if finding.rule in OF_TURNS else _style(finding, tree)
+    if line is None:
+        return finding
+    beside = {*finding.lines, *finding.callers} - {line}
+    return replace(finding, lines=(line,), callers=tuple(sorted(beside)))
 
 
 def _function_lines(tree: ast.Module, line: int) -> tuple[int, int]:
@@ -65,38 +83,26 @@ def _function_lines(tree: ast.Module, line: int) -> tuple[int, int]:
     return 1, max((node.end_lineno or 0 for node in tree.body), default=1)
 
 
-def _at_turn(finding: Finding) -> Finding:
-    """A finding about turns, at the line of the turn."""
-    if finding.rule not in ("turns-miss-360", "rosette-misses-360") or not finding.lines:
-        return finding
-    tree = parsed(finding.file)
-    if tree is None:
-        return finding
+def _turn(finding: Finding, tree: ast.Module) -> int | None:
+    """The line of the turn that a finding about turns is about."""
     line = finding.lines[-1]
     if finding.rule == "turns-miss-360":
-        turn = next(_turns_around(tree, line, is_inner=True), None)
-    else:
-        callers = (turn for caller in finding.callers for turn in _turns_around(tree, caller, is_inner=False))
-        turn = next(callers, None) or next(_turns_around(tree, line, is_inner=False), None)
-    if turn is None:
-        return finding
-    beside = {*finding.lines, *finding.callers} - {turn}
-    return replace(finding, lines=(turn,), callers=tuple(sorted(beside)))
+        return next(_turns_around(tree, line, is_inner=True), None)
+    callers = (turn for caller in finding.callers for turn in _turns_around(tree, caller, is_inner=False))
+    return next(callers, None) or next(_turns_around(tree, line, is_inner=False), None)
 
 
-def _at_style(finding: Finding) -> Finding:
-    """A finding about an ink or a width, at the line that sets it last before what it is seen in."""
+def _style(finding: Finding, tree: ast.Module) -> int | None:
+    """The line that sets an ink or a width last before what it is seen in."""
     name = STYLED.get(finding.rule)
-    tree = parsed(finding.file) if name is not None and finding.lines else None
-    if tree is None or name is None or f" {name}" not in finding.mend:
-        return finding
+    if name is None or f" {name}" not in finding.mend:
+        return None
     for line in (finding.lines[0], *finding.callers):
         first, _ = _function_lines(tree, line)
         found = [one for one in _lines_that_set(tree, name) if first <= one < line]
         if found:
-            beside = {*finding.lines, *finding.callers} - {max(found)}
-            return replace(finding, lines=(max(found),), callers=tuple(sorted(beside)))
-    return finding
+            return max(found)
+    return None
 
 
 def _lines_that_set(tree: ast.Module, name: str) -> Iterator[int]:

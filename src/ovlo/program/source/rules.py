@@ -1,6 +1,6 @@
 """What is wrong with a program can at times be read in its source: these rules look at the parse tree alone.
 
-source_findings("kite.py")
+findings_in(parsed("kite.py"), "kite.py")
 
 They speak of lines; a place on the sheet they have none.
 """
@@ -13,6 +13,7 @@ from pathlib import Path
 
 from ovlo.core.check.check import RULES as CORE_RULES
 from ovlo.core.check.check import Rule
+from ovlo.core.pen.unused import HOW
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.finding import HINT, PROBLEM, Finding
@@ -69,9 +70,6 @@ RULES = {
     ),
 }
 
-BLOCKS = {"area": "with", "lifted": "with", "styled": "with", "returning": "with", "full_turn": "for _ in"}
-"""What makes a block or a loop, and what enters it."""
-
 METHODS = {
     name
     for kind in (Nib, Sheet)
@@ -88,10 +86,9 @@ def parsed(file: str) -> ast.Module | None:
         return None
 
 
-def source_findings(file: str) -> list[Finding]:
-    """What the source of a program tells; nothing where it cannot be read, or draws nothing by itself."""
-    tree = parsed(file)
-    if tree is None or not {"drawing", "Sheet"} & read_names(tree):
+def findings_in(tree: ast.Module, file: str) -> list[Finding]:
+    """What the source of a program tells; nothing where it draws nothing by itself."""
+    if not {"drawing", "Sheet"} & read_names(tree):
         return []
     return [
         Finding(rule, RULES[rule].severity, one.message, one.mend, None, lines=(one.line,), file=file)
@@ -105,8 +102,8 @@ def _not_entered(tree: ast.Module) -> Iterator[Read]:
         call = node.value if isinstance(node, ast.Expr) else None
         if not isinstance(call, ast.Call) or not isinstance(call.func, ast.Attribute):
             continue
-        word = BLOCKS.get(call.func.attr)
-        if word is not None and isinstance(call.func.value, ast.Name):
+        if call.func.attr in HOW and isinstance(call.func.value, ast.Name):
+            word = "for _ in" if call.func.attr == "full_turn" else "with"
             words = ast.unparse(call)
             yield Read(
                 call.lineno,

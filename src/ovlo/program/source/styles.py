@@ -14,7 +14,7 @@ STYLE = {"ink", "line_width", "line_dash", "line_cap", "line_join"}
 
 MARKS = {
     "forward", "back", "arc_left", "arc_right", "line_to", "line_by", "line_to_start", "walk", "circle",
-    "ellipse", "polygon", "star", "rectangle", "spiral", "text", "stamp", "mark",
+    "ellipse", "polygon", "star", "rectangle", "spiral", "text", "stamp",
 }  # fmt: skip
 """Methods of a nib that may leave a mark."""
 

@@ -19,6 +19,15 @@ UNLIKE = 60
 """Colours of which a channel differs by more (of 255) are never that alike; 40 is the most that was found."""
 
 
+def laid_over(beneath: NDArray[np.float32], paints: NDArray[np.float32]) -> NDArray[np.float32]:
+    """What is seen of colours, shape (n, 3), after paints were laid over them, shape (n, 4) or (1, 4).
+
+    Where nothing is known of what lies beneath, what is seen of a paint that lets it through is not either.
+    """
+    colours, opacity = paints[:, :3], paints[:, 3:]
+    return np.where(opacity == 1, colours, beneath + opacity * (colours - beneath))
+
+
 def unlikeness_of(
     beneath: NDArray[np.float32], laid: NDArray[np.float32], firsts: NDArray[np.int64]
 ) -> NDArray[np.float64]:

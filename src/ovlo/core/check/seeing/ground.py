@@ -1,7 +1,7 @@
 """What lies beneath each mark, and what is on top at the end: the marks painted on a raster, level by level.
 
 ground = Ground(sheet, painting, letters)
-ground.alike_areas, ground.is_hidden(number)
+ground.alike_areas, ground.top
 
 Lines and words are looked at in points along them, before the areas above them are painted. They are not
 painted themselves, but it is kept where they are seen.
@@ -16,7 +16,7 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.check.seeing.contrast import ALIKE, UNLIKE, unlikeness_of
+from ovlo.core.check.seeing.contrast import ALIKE, UNLIKE, laid_over, unlikeness_of
 from ovlo.core.check.seeing.samples import PIXELS, SPACING, Lines, Points
 from ovlo.core.paint.levels import Levels
 from ovlo.core.paint.order import Mark, Painting
@@ -63,7 +63,7 @@ class Fills(NamedTuple):
 
     positions: Ints
     borders: Ints
-    paints: Floats
+    paints: NDArray[np.float32]
     marks: list[Mark]
 
 
@@ -104,6 +104,9 @@ class Ground:
         self._inked_by = np.full(len(self.top), NOBODY, np.int64)
         self._middles = _middles(self.shape)
         self._is_middle = self._middles == np.arange(len(self.top))
+        self._inks = np.array(
+            [(*style.ink._rgb, style.ink.opacity) for style in self._columns.styles], np.float32
+        )
         self.alike_areas: list[AlikeArea] = []
         self.alike_pieces: dict[int, Colour] = {}
         self.alike_texts: list[tuple[Text, Colour]] = []
@@ -232,14 +235,9 @@ class Ground:
             self._compare(pixels, some, sizes)
             if not len(self._mixed):
                 self._mixed = np.zeros((len(self.top), 3), np.float32)
-            self._mixed[pixels] = self._laid(self.colours(pixels), np.repeat(some, sizes))
+            paints = self.fills.paints[np.repeat(some, sizes)]
+            self._mixed[pixels] = laid_over(self.colours(pixels), paints)
             self._is_mixed[pixels] = True
-
-    def _laid(self, beneath: NDArray[np.float32], area: Ints) -> NDArray[np.float32]:
-        """The colours of pixels after areas were painted over them."""
-        paints = self.fills.paints[area].astype(np.float32)
-        opacity = paints[:, 3:]
-        return np.where(opacity == 1, paints[:, :3], beneath + opacity * (paints[:, :3] - beneath))
 
     def _compare(self, pixels: NDArray[np.int32], areas: Ints, sizes: Ints) -> None:
         """Keep the areas that cannot be told from what lies beneath."""
@@ -247,11 +245,11 @@ class Ground:
         firsts = stops - sizes
         # Most areas are told from their first pixel on.
         beneath = self.colours(pixels[firsts])
-        apart = np.abs(self._laid(beneath, areas) - beneath).max(axis=1)
+        apart = np.abs(laid_over(beneath, self.fills.paints[areas]) - beneath).max(axis=1)
         for k in np.flatnonzero(apart <= UNLIKE).tolist():
             mine = pixels[firsts[k] : stops[k]]
             beneath = self.colours(mine)
-            laid = self._laid(beneath, np.repeat(areas[k], len(mine)))
+            laid = laid_over(beneath, self.fills.paints[areas[k : k + 1]])
             unlike = float(unlikeness_of(beneath, laid, np.zeros(1, int))[0])
             # A ground is meant whatever its colour; what is laid over a line is seen by that.
             is_ground = len(mine) >= GROUND * len(self.top)
@@ -268,10 +266,8 @@ class Ground:
         piece = points.piece[on]
         if not len(piece):
             return
-        inks = np.array([(*style.ink._rgb, style.ink.opacity) for style in self._columns.styles], np.float32)
-        ink = inks[self.lines.style_of_piece[piece]]
         beneath = self.colours(pixels)
-        laid = beneath + ink[:, 3:] * (ink[:, :3] - beneath)
+        laid = laid_over(beneath, self._inks[self.lines.style_of_piece[piece]])
         is_seen = np.abs(laid - beneath).max(axis=1) > UNLIKE
         firsts = np.flatnonzero(np.diff(piece, prepend=-1))
         is_alike = unlikeness_of(beneath, laid, firsts) < ALIKE
@@ -298,7 +294,7 @@ class Ground:
         """Find out whether a text can be told from what is painted so far."""
         pixels = self.pixels_of_text(text)
         beneath = self.colours(pixels)
-        laid = beneath + text.ink.opacity * (np.array(text.ink._rgb, np.float32) - beneath)
+        laid = laid_over(beneath, np.array([(*text.ink._rgb, text.ink.opacity)], np.float32))
         if len(pixels) and unlikeness_of(beneath, laid, np.zeros(1, int))[0] < ALIKE:
             self.alike_texts.append((text, Colour(*beneath[0].tolist())))
 
@@ -321,7 +317,7 @@ def _fills(painting: Painting, columns: Columns) -> Fills:
     return Fills(
         np.array(positions, np.int64),
         np.array(borders, np.int64),
-        np.reshape(paints, (-1, 4)).astype(float),
+        np.reshape(paints, (-1, 4)).astype(np.float32),
         marks,
     )
 

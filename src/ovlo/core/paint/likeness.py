@@ -1,0 +1,41 @@
+"""Numbers for rows of measures, the same for rows that are equal but for rounding.
+
+numbered(rows, 1e-6)
+"""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+ASIDE = 0.3719
+"""Of a cell, by which the cells are moved, so that common values do not lie on their edges."""
+
+
+FARTHEST = 2**62
+"""Cells farther out are one, so that they fit into whole numbers."""
+
+
+def numbered(rows: NDArray[np.float64], same: float) -> NDArray[np.int64]:
+    """A number for each row, shape (n,).
+
+    Parameters
+    ----------
+    rows : float array of shape (n, k)
+    same : float
+        By how much values may differ that are taken for one, if they do not lie on either side of an edge.
+    """
+    cells = np.clip(np.floor(rows / same + ASIDE), -FARTHEST, FARTHEST).astype(np.int64)
+    weights = np.random.default_rng(1).integers(1, 2**62, cells.shape[1], dtype=np.int64) | 1
+    return np.asarray(np.bitwise_xor.reduce(mixed(cells * weights), axis=1))
+
+
+def mixed(numbers: NDArray[np.int64]) -> NDArray[np.int64]:
+    """Numbers whose bits hang on all bits of others, so that sums and differences of those are not theirs.
+
+    A step of splitmix64 (Steele, Lea and Flood, 2014); what is too large wraps round.
+    """
+    bits = numbers.astype(np.uint64)
+    bits = (bits ^ (bits >> np.uint64(30))) * np.uint64(0xBF58476D1CE4E5B9)
+    bits = (bits ^ (bits >> np.uint64(27))) * np.uint64(0x94D049BB133111EB)
+    return (bits ^ (bits >> np.uint64(31))).astype(np.int64)
