@@ -4,12 +4,13 @@
 # make torture       random programs, bad values and kills, for an hour (not part of make test)
 # make coverage      what the tests reach, subprocesses included
 # make docs          the guide as a site: docs/_build/index.html
+# make handouts      the lessons of the guide as PDF: docs/_build/handouts
 # make screenshots   redraw docs/screenshots from the examples
 
 PYTHON ?= python3
 BIN := .venv/bin
 
-.PHONY: demo test docs bench torture coverage screenshots clean
+.PHONY: demo test docs handouts bench torture coverage screenshots clean
 
 demo: .venv/ovlo
 	$(BIN)/ovlo demo
@@ -35,6 +36,9 @@ coverage: .venv/test
 
 docs: .venv/test
 	$(BIN)/sphinx-build -W --keep-going -q -b html docs docs/_build
+
+handouts: docs
+	$(BIN)/python docs/print_handouts.py
 
 screenshots: .venv/ovlo
 	$(BIN)/python docs/take_screenshots.py

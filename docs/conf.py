@@ -17,7 +17,7 @@ extensions = ["myst_parser", "sphinx.ext.autodoc", "sphinx.ext.napoleon", "runni
 myst_enable_extensions = ["colon_fence", "deflist", "attrs_inline"]
 myst_heading_anchors = 3
 source_suffix = {".md": "markdown"}
-exclude_patterns = ["_build", "pictures", "screenshots", "extension"]
+exclude_patterns = ["_build", "screenshots", "extension"]
 
 # Every reference is resolved, but for what stands in other libraries and in types.
 nitpicky = True

@@ -1,9 +1,7 @@
-"""Redraw the pictures in docs from the examples and the guide pages."""
+"""Redraw the pictures in docs from the examples."""
 
 from __future__ import annotations
 
-import os
-import re
 import shutil
 import subprocess
 import sys
@@ -12,8 +10,6 @@ from pathlib import Path
 from typing import Any
 
 from selenium.webdriver.support.ui import WebDriverWait
-
-from ovlo import Sheet
 
 ROOT = Path(__file__).parents[1]
 SCREENSHOTS = ROOT / "docs" / "screenshots"
@@ -39,7 +35,7 @@ COMMANDS = {
 
 
 def main() -> None:
-    """Run each command, and each example of the guide pages."""
+    """Run each command, and the page in a browser."""
     for name, command in COMMANDS.items():
         picture = SCREENSHOTS / f"{name}.png"
         subprocess.run([OVLO, *command, "-o", picture], check=True, cwd=ROOT)
@@ -56,8 +52,6 @@ def main() -> None:
     ]
     subprocess.run([OVLO, *film, "-o", SCREENSHOTS / "first_kite.gif"], check=True, cwd=ROOT)
     take_page_shots()
-    os.chdir(ROOT)
-    draw_page(ROOT / "docs" / "recipes" / "motifs.md", ROOT / "docs" / "recipes")
 
 
 def take_page_shots() -> None:
@@ -139,21 +133,6 @@ def _shoot(browser: Any, name: str) -> None:
     # What stands still is painted finer after a moment.
     browser.execute_async_script("setTimeout(arguments[0], 900)")
     browser.save_screenshot(str(SCREENSHOTS / f"{name}.png"))
-
-
-def draw_page(page: Path, folder: Path) -> list[Path]:
-    """Run the examples of a page; each `picture` is saved where the line after it says."""
-    values: dict[str, object] = {}
-    drawn = []
-    for code, target in re.findall(r"```python\n(.*?)```\n(?:!\[.*?\]\((.*?)\))?", page.read_text(), re.S):
-        exec(code, values)
-        if target:
-            drawn.append(folder / target)
-            picture = values["picture"]
-            if isinstance(picture, Sheet):
-                picture.title = drawn[-1].stem
-            picture.save(drawn[-1])  # type: ignore[attr-defined]
-    return drawn
 
 
 if __name__ == "__main__":

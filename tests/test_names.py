@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import copy
+import inspect
 import re
 import subprocess
 import sys
@@ -39,6 +40,12 @@ def test_a_class_shows_the_documented_names_and_nothing_else(name):
     thing = {"Sheet": Sheet(), "Dice": Dice(1), "Pose": Pose(), "Nib": Sheet().new_nib()}.get(name)
     if thing is not None:
         assert shown(thing) == documented()[name]
+
+
+def test_help_on_a_nib_begins_with_the_groups_of_the_page():
+    groups = re.findall(r"^([A-Z][a-z ]+): ((?:`\w+`\s)+)$", PAGE.read_text().split("## Nib")[1], flags=re.M)
+    lines = [f"- {words}: {', '.join(names.split('`')[1::2])}" for words, names in groups]
+    assert lines == re.findall("^- .*", inspect.getdoc(ovlo.Nib), flags=re.M)
 
 
 ERRORS = [name for name in sorted(documented()["ovlo"]) if "Bad" in name or "Error" in name]

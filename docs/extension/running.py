@@ -151,13 +151,17 @@ class Drawing(Running):
         target = f"{name}:{self.options['draws']}" if "draws" in self.options else name
         values = dict(value.split("=", 1) for value in shlex.split(self.options.get("set", "")))
         outcome = self.drawn(target, values, self.options.get("seed"))
-        link = ""
+        replay = ""
         if "replay" in self.options and not self.config.is_fast and outcome.sheet is not None:
             page, address = self.picture(".html")
             outcome.sheet.save(page)
-            link = f' <a class="replay" href="{address}">Watch it draw.</a>'
+            replay = (
+                '<details class="replay"><summary>Watch it draw</summary>'
+                f'<iframe src="{address}" title="The replay of {name}" loading="lazy"></iframe>'
+                f'<a href="{address}">On a page of its own</a></details>'
+            )
         look = ' class="wrong"' if "wrong" in self.options else ""
-        return self.pictured(outcome, caption or f"The picture of {name}", f"{caption}{link}", look)
+        return self.pictured(outcome, caption or f"The picture of {name}", f"{caption}{replay}", look)
 
 
 class Command(Running):

@@ -80,6 +80,19 @@ def _found(kind: type, name: str) -> object:
 class Nib(Blocks, Shapes, Words, Arcs, Walks, Lines, Travels, metaclass=_Kind):
     """The steered pen. `Sheet.new_nib` makes one.
 
+    `help(ovlo.Nib.star)` tells about one of its names, with an example:
+
+    - Walk: forward, back, line_to, line_by, line_to_start, arc_left, arc_right, walk
+    - Turn: left, right, turn_to, aim_at
+    - Move without a line: travel, travel_to, travel_by, lift, lower
+    - Shapes around it: circle, ellipse, polygon, star, rectangle, spiral
+    - Words and motifs: text, stamp
+    - Look: ink, line_width, line_dash, line_cap, line_join
+    - Blocks: lifted, styled, area, returning
+    - Loop: full_turn
+    - Replays: pointer, pause
+    - Ask: position, heading, pose, is_lifted, distance_to, heading_to, sheet, dice
+
     Examples
     --------
     >>> from ovlo import Sheet
