@@ -19,7 +19,7 @@ def dunes(nib, ridges: Annotated[int, Span(2, 9)] = 6, ripples: Annotated[int, S
             nib.line_to_start()
         nib.ink, nib.line_width = "rgb(90 50 20 / 25%)", 1
         for k in range(1, ripples + 1):
-            nib.travel_to(-300 + 40 * k, y - 7 * k + ridge(-300 + 40 * k, phase))
+            nib.travel_to(-300 + 40 * k, max(-208, y - 7 * k + ridge(-300 + 40 * k, phase)))
             for x in range(-300 + 40 * k, 301 - 40 * k, 8):
                 nib.line_to(x, max(-208, y - 7 * k + ridge(x, phase)))
 

@@ -45,6 +45,9 @@ PICTURES = "drawn"
 LONGEST = 600
 """Seconds that a command may take."""
 
+COLUMNS = "88"
+"""Of the terminal in which commands run: as many as fit on a page."""
+
 SEED = 7
 """Of the wrong and right drawings that throw dice."""
 
@@ -78,7 +81,7 @@ class Running(SphinxDirective):
         """What a command prints, run where the programs of this page are."""
         if words[0] == "ovlo":
             with chdir(self.folder):
-                return CliRunner().invoke(cli, words[1:], prog_name="ovlo").output
+                return CliRunner(env={"COLUMNS": COLUMNS}).invoke(cli, words[1:], prog_name="ovlo").output
         command = [sys.executable, *words[1:]]
         done = subprocess.run(command, cwd=self.folder, capture_output=True, text=True, timeout=LONGEST)
         return done.stdout + done.stderr
@@ -288,6 +291,14 @@ class Public(Running):
         return self.parse_text_to_nodes(text, allow_section_headings=True)
 
 
+MADE_BY_OTHERS = {"ovlo.Nib", "ovlo.Motif", "ovlo.Drawing", "ovlo.Finding"}
+"""Classes that nobody calls: what they are made of is no business of a page."""
+
+
+def _signed(app: Sphinx, kind: str, name: str, *_rest: object) -> tuple[str, str] | None:
+    return ("", "") if name in MADE_BY_OTHERS else None
+
+
 def _quoted(words: str) -> str:
     return words.replace("&", "&amp;").replace('"', "&quot;").replace("<", "&lt;")
 
@@ -295,6 +306,7 @@ def _quoted(words: str) -> str:
 def setup(app: Sphinx) -> dict[str, Any]:
     """Make the directives known; a fast build leaves out replays and pages of neighbours."""
     app.add_config_value("is_fast", default=False, rebuild="env", types=[bool])
+    app.connect("autodoc-process-signature", _signed)
     app.add_directive("drawing", Drawing)
     app.add_directive("command", Command)
     app.add_directive("rule", Rule)
