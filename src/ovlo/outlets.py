@@ -27,10 +27,12 @@ from ovlo.render.page import Page, mark_boxes
 
 if TYPE_CHECKING:
     from ovlo.core.compare.compare import Eyes
+    from ovlo.core.plot.plot import Plotted
     from ovlo.core.values.finding import Finding
     from ovlo.program.loading import AnyDrawing
     from ovlo.render.additions.contact import Cell
     from ovlo.render.formats.animation import Pace
+    from ovlo.render.plotter.making import PlotHow, PlotOrder
 
 
 class How(TypedDict, total=False):
@@ -47,6 +49,36 @@ def save(sheet: Sheet, path: str | PathLike[str], **how: Unpack[How]) -> None:
     target = checked_path(path, "save")
     check_target(target, "save")
     write(target, as_bytes(sheet, target.suffix, **how))
+
+
+def save_for_plotter(sheet: Sheet, path: str | PathLike[str], how: PlotHow) -> None:
+    """Write what a plotter draws of a sheet."""
+    from ovlo.render.plotter.making import checked_order
+
+    target = checked_path(path, "save_for_plotter")
+    check_plot_target(target, "save_for_plotter")
+    write_plots(sheet, [target], checked_order(how, "save_for_plotter"))
+
+
+def write_plots(sheet: Sheet, paths: list[Path], order: PlotOrder) -> Plotted:
+    """Write what a plotter draws of a sheet to some files."""
+    from ovlo.render.plotter.making import about
+    from ovlo.render.plotter.table import plot_renderer_of
+
+    plotted = order.plotted(sheet)
+    files = [plot_renderer_of(path.suffix, order.call) for path in paths]
+    contents = [render(plotted, order.machine, about(sheet, _script_name())) for render in files]
+    for path, content in zip(paths, contents, strict=True):
+        write(path, content)
+    return plotted
+
+
+def check_plot_target(path: Path, call: str) -> None:
+    """Refuse, before anything is drawn, a plot that could not be written."""
+    from ovlo.render.plotter.table import plot_renderer_of
+
+    plot_renderer_of(path.suffix, call)
+    check_folder(path, call)
 
 
 def check_target(path: Path, call: str) -> None:

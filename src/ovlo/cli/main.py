@@ -20,7 +20,7 @@ from ovlo.cli.saying import say, warn
 from ovlo.core.values.arguments import near
 from ovlo.core.values.errors import NothingDone, OvloError, ProgramFailed
 
-COMMANDS = ("draw", "vary", "check", "steps", "compare", "animate", "live", "new", "demo")
+COMMANDS = ("draw", "vary", "check", "steps", "compare", "animate", "live", "plot", "new", "demo")
 """Each is a module of this package with a function of the same name, loaded when it is called for."""
 
 

@@ -35,6 +35,9 @@ class Outlets(Protocol):
     ) -> None:
         """Write a sheet's picture."""
 
+    def save_for_plotter(self, sheet: Sheet, path: str | PathLike[str], how: dict[str, object]) -> None:
+        """Write what a plotter draws of a sheet."""
+
     def as_bytes(self, sheet: Sheet, suffix: str) -> bytes:
         """A sheet's picture in the format of a file ending."""
 

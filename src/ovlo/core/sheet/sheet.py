@@ -321,6 +321,80 @@ class Sheet(Sealed):
         unsaved.is_used(self)
         outlets().save(self, path, scale=scale, fit=fit, overlay=overlay)
 
+    def save_for_plotter(
+        self,
+        path: str | PathLike[str],
+        *,
+        page_size: str | None = None,
+        landscape: bool = False,
+        margin: float | str | None = None,
+        fit: bool = False,
+        hidden: str = "left-out",
+        hatch: str = "lines",
+        hatch_gap: float | str | None = None,
+        hatch_angle: float = 45,
+        pen_tray: str | PathLike[str] | None = None,
+        precision: float | str | None = None,
+        order: str = "short",
+        feed: float | None = None,
+        on_lift: str | None = None,
+        on_lower: str | None = None,
+    ) -> None:
+        """Write what a pen plotter or a cutter draws of the picture.
+
+        What later areas hide is left out, areas are filled by lines, each ink and width has its pen, lines
+        are drawn once and in an order with little travel. Lengths are in millimetres, or texts: "12mm".
+
+        Parameters
+        ----------
+        path : path
+            Ends in `.svg` (millimetres, a group for each pen), `.gcode` (ISO 6983), `.hpgl` (HP-GL/2), or
+            `.png` for a preview with the ways of the lifted pen.
+        page_size : str
+            Such as "A4", "letter" or "200x300mm"; without it, a page as large as the sheet.
+        landscape : bool
+            Turn the page.
+        margin : length
+            What stays empty on each side: 10 mm, or nothing without a page size.
+        fit : bool
+            Fill the page with all marks; otherwise the sheet has its own size, in the middle.
+        hidden : "left-out" or "drawn"
+            What becomes of what later opaque areas cover.
+        hatch : "lines", "crossed", "rings" or "none"
+            How areas are filled; rings run along the border.
+        hatch_gap : length
+            Between two lines; without it, the width of the pen.
+        hatch_angle : float
+            Of the lines, degrees anticlockwise from east.
+        pen_tray : path
+            A TOML file of the pens at hand, one table each with `ink` and `line_width`; each mark takes the
+            nearest by CIEDE2000.
+        precision : length
+            How far a line may be off; without it, a tenth of the finest pen's width.
+        order : "short" or "drawn"
+            With little travel, or as the program drew.
+        feed : float
+            How fast a pen draws, millimetres in a minute; 2000 without it.
+        on_lift, on_lower : str
+            The G-code that lifts and lowers the pen; moves along Z without them.
+
+        Raises
+        ------
+        BadValue
+            When there is no such page or format, the margins leave no room, a gap is 0, a pen has no width,
+            or it would take more than five million strokes.
+        FileTrouble
+            When a file cannot be read or written.
+
+        Examples
+        --------
+        >>> nib.circle(40, fill="tomato")
+        >>> sheet.save_for_plotter("kite.gcode", page_size="A5", hatch="rings", hatch_gap=1)
+        """
+        unsaved.is_used(self)
+        how = {name: value for name, value in locals().items() if name not in ("self", "path")}
+        outlets().save_for_plotter(self, path, how)
+
     def show(
         self,
         seconds: float | None = None,

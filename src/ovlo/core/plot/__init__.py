@@ -1,0 +1,1 @@
+"""What a pen can draw of a picture."""

@@ -1,0 +1,66 @@
+"""HP-GL/2: pens, lines and arcs for plotters and cutters that speak it.
+
+render(plotted, machine, about)    # b'IN;SP1;…'
+
+A plotter unit is a fortieth of a millimetre; the page's lower left corner is (0, 0).
+"""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ovlo.core.plot.plot import Plotted
+from ovlo.core.plot.strokes import Strokes
+from ovlo.render.numbers import number
+from ovlo.render.plotter.about import About
+from ovlo.render.plotter.machine import Machine
+
+UNITS = 40
+"""Plotter units in a millimetre."""
+
+
+def render(plotted: Plotted, machine: Machine, about: About) -> bytes:
+    """The plot as HP-GL/2."""
+    lines = ["IN;", _comment(about.title)]
+    if about.details:
+        lines.append(_comment(about.details))
+    # Centimetres in a second.
+    lines.append(f"VS{number(machine.feed / 600, 1)};")
+    for place, run in enumerate(plotted.runs, 1):
+        lines += [f"SP{place};", _comment(run.pen.name), f"PW{number(run.pen.line_width, 3)},{place};"]
+        lines += _drawn(run.strokes)
+    lines += ["PU0,0;", "SP0;", ""]
+    return "\n".join(lines).encode("ascii", "replace")
+
+
+def _drawn(strokes: Strokes) -> list[str]:
+    """Strokes: the way there, then its lines (PD) and arcs (AA, about their centre)."""
+    lines: list[str] = []
+    places = np.rint(strokes.points * UNITS).astype(np.int64).tolist()
+    with np.errstate(invalid="ignore"):
+        centres = np.rint(np.nan_to_num(strokes.centres) * UNITS).astype(np.int64).tolist()
+    firsts = set(strokes.firsts[:-1].tolist())
+    run: list[str] = []
+    rows = zip(places, centres, strokes.sweeps.tolist(), strict=True)
+    for at, ((x, y), (i, j), sweep) in enumerate(rows):
+        if at in firsts:
+            lines += _lowered(run)
+            lines.append(f"PU{x},{y};PD;")
+            run = []
+        elif sweep == 0:
+            run.append(f"{x},{y}")
+        else:
+            lines += _lowered(run)
+            # The end of an arc is worked out by the plotter; the next line begins at the very place.
+            lines.append(f"AA{i},{j},{number(sweep, 3)};PD{x},{y};")
+            run = []
+    return [*lines, *_lowered(run), "PU;"]
+
+
+def _lowered(places: list[str]) -> list[str]:
+    return [f"PD{','.join(places)};"] if places else []
+
+
+def _comment(words: str) -> str:
+    """Words as a comment, which has no quotes inside."""
+    return f"""CO"{words.replace('"', "'")}";"""

@@ -1,0 +1,129 @@
+"""From what somebody asks of a plot to what is plotted.
+
+order = checked_order({"page_size": "A3", "fit": True}, "plot")
+plotted = order.plotted(sheet)
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from os import PathLike
+from typing import TypedDict
+
+from ovlo.core.plot.hatching import HATCHES
+from ovlo.core.plot.placing import placed
+from ovlo.core.plot.plot import HIDDEN, ORDERS, Plotted, Wishes, plot
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.values import arguments
+from ovlo.core.values.errors import BadValue
+from ovlo.core.values.units import millimetres, page_size
+from ovlo.render import lettering
+from ovlo.render.page import details, mark_boxes
+from ovlo.render.plotter.about import About
+from ovlo.render.plotter.machine import Machine, checked_machine
+from ovlo.render.plotter.tray import read_tray
+
+Length = float | str
+
+MARGIN = 10.0
+"""Millimetres that stay empty on each side of a page whose size is given."""
+
+
+class PlotHow(TypedDict, total=False):
+    """How a picture is to be plotted; see `Sheet.save_for_plotter`."""
+
+    page_size: str | None
+    landscape: bool
+    margin: Length | None
+    fit: bool
+    hidden: str
+    hatch: str
+    hatch_gap: Length | None
+    hatch_angle: float
+    pen_tray: str | PathLike[str] | None
+    precision: Length | None
+    order: str
+    feed: float | None
+    on_lift: str | None
+    on_lower: str | None
+
+
+@dataclass(frozen=True)
+class PlotOrder:
+    """What was asked of a plot, checked; lengths in millimetres."""
+
+    page: tuple[float, float] | None
+    margin: float
+    fit: bool
+    wishes: Wishes
+    machine: Machine
+    call: str
+
+    def plotted(self, sheet: Sheet) -> Plotted:
+        """What pens draw of a sheet.
+
+        Raises
+        ------
+        BadValue
+            When the margins leave no room, or there would be more than five million strokes.
+        """
+        box = mark_boxes(sheet).whole if self.fit else None
+        placing = placed((sheet.width, sheet.height), sheet.unit, self.page, self.margin, box, self.call)
+        return plot(sheet._columns, placing, self.wishes, lettering.glyphs, sheet.paper, self.call)
+
+    def check_room(self) -> None:
+        """Refuse margins that leave no room, before anything is run."""
+        if self.page is not None:
+            placed(self.page, "mm", self.page, self.margin, None, self.call)
+
+
+def about(sheet: Sheet, untitled: str = "") -> About:
+    """What the files say of a sheet."""
+    return About(sheet.title or untitled or "Drawing", details(sheet), sheet.paper)
+
+
+def checked_order(how: PlotHow, call: str, spelt: Callable[[str], str] = str) -> PlotOrder:
+    """What is asked of a plot, each value checked; `spelt` says how whoever asks writes a name.
+
+    Raises
+    ------
+    BadValue, BadType
+        When there is no such page, no room on it, a pen without width, or a value that will not do.
+    FileTrouble
+        When the tray of pens cannot be read.
+    """
+    is_landscape = arguments.truth(how.get("landscape", False), call, spelt("landscape"))
+    name = how.get("page_size")
+    if name is None and is_landscape:
+        raise BadValue(
+            f"{call}: {spelt('landscape')} turns a page, so it needs {spelt('page_size')}, such as A4."
+        )
+    margin = how.get("margin")
+    if margin is None:
+        margin = 0.0 if name is None else MARGIN
+    tray = how.get("pen_tray")
+    order = PlotOrder(
+        page=None if name is None else page_size(name, call, is_landscape),
+        margin=millimetres(margin, call, spelt("margin")),
+        fit=arguments.truth(how.get("fit", False), call, spelt("fit")),
+        wishes=Wishes(
+            hidden=arguments.choice(how.get("hidden", HIDDEN[0]), call, spelt("hidden"), HIDDEN),
+            hatch=arguments.choice(how.get("hatch", HATCHES[0]), call, spelt("hatch"), HATCHES),
+            hatch_gap=_above_zero(how.get("hatch_gap"), call, spelt("hatch_gap")),
+            hatch_angle=arguments.angle(how.get("hatch_angle", 45), call, spelt("hatch_angle")),
+            tray=() if tray is None else read_tray(tray, call),
+            precision=_above_zero(how.get("precision"), call, spelt("precision")),
+            order=arguments.choice(how.get("order", ORDERS[0]), call, spelt("order"), ORDERS),
+        ),
+        machine=checked_machine(how.get("feed"), how.get("on_lift"), how.get("on_lower"), call, spelt),
+        call=call,
+    )
+    order.check_room()
+    return order
+
+
+def _above_zero(value: Length | None, call: str, name: str) -> float | None:
+    if value is None:
+        return None
+    return arguments.positive(millimetres(value, call, name), call, name)

@@ -1,0 +1,211 @@
+"""What a plotter draws of a picture: what is seen of it, hatched, with the pens there are, on a page."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from ovlo import BadValue, Sheet
+from ovlo.core.plot.pens import Pen
+from ovlo.core.plot.placing import placed
+from ovlo.core.plot.plot import Plotted, Wishes, plot
+from ovlo.core.values.colour import parse
+from ovlo.render import lettering
+
+WIDTH = 0.5
+
+
+def plotted(sheet: Sheet, page=None, margin=0.0, fit_to=None, **wishes) -> Plotted:
+    placing = placed((sheet.width, sheet.height), sheet.unit, page, margin, fit_to, "plot")
+    return plot(sheet._columns, placing, Wishes(**wishes), lettering.glyphs, sheet.paper, "plot")
+
+
+def paper(width=100, height=100) -> tuple[Sheet, object]:
+    sheet = Sheet(width, height, unit="mm")
+    nib = sheet.new_nib()
+    nib.line_width = WIDTH
+    return sheet, nib
+
+
+def lines(run):
+    points, firsts = run.strokes.flat(1e-3)
+    return shapely.MultiLineString(np.split(points, firsts[1:-1]))
+
+
+def length(found: Plotted) -> float:
+    return sum(run.drawn for run in found.runs)
+
+
+def test_an_opaque_area_hides_what_is_beneath_and_a_translucent_one_does_not():
+    sheet, nib = paper()
+    nib.travel_to(-40, 0)
+    nib.line_to(40, 0)
+    nib.travel_to(0, 0)
+    nib.rectangle(20, 20, fill="gold")
+    assert length(plotted(sheet, hatch="none")) == pytest.approx(80 - 20 + 80, abs=0.01)
+    assert length(plotted(sheet, hatch="none", hidden="drawn")) == pytest.approx(160)
+    sheet.clear()
+    nib.rectangle(20, 20)
+    nib.rectangle(60, 60, fill="rgb(0 0 0 / 50%)", outline=False)
+    assert length(plotted(sheet, hatch="none")) == pytest.approx(80)
+
+
+@pytest.mark.parametrize("outline", [True, False])
+@pytest.mark.parametrize("turn", [0, 17.3])
+def test_a_shared_edge_is_drawn_once_and_goes_only_if_the_later_area_draws_it(outline, turn):
+    sheet, nib = paper()
+    nib.left(turn)
+    for place, has_line in ((-10, True), (10, outline)):
+        with nib.returning():
+            nib.travel(place)
+            nib.rectangle(20, 20, fill="gold", outline=has_line)
+    # Seven edges of 20, one of them shared.
+    assert length(plotted(sheet, hatch="none")) == pytest.approx(140 if outline else 80, abs=0.02)
+
+
+def test_a_chequered_floor_is_drawn_with_every_edge_once():
+    sheet, nib = paper()
+    for row in range(6):
+        for column in range(6):
+            nib.travel_to(-25 + 10 * column + row / 3, -25 + 10 * row)
+            nib.rectangle(10, 10, fill="gold" if (row + column) % 2 else "white")
+    (run,) = plotted(sheet, hatch="none").runs
+    found = lines(run)
+    # Drawn once: none of its length is lost when it is taken as a set of points.
+    assert shapely.union_all(found, grid_size=1e-4).length == pytest.approx(run.drawn, rel=1e-4)
+
+
+@given(
+    st.lists(
+        st.tuples(
+            st.floats(-30, 30), st.floats(-30, 30), st.floats(2, 20), st.sampled_from(["gold", "teal"])
+        ),
+        min_size=1,
+        max_size=8,
+    )
+)
+@settings(max_examples=25)
+def test_of_circles_on_each_other_the_outlines_that_are_seen_are_drawn(circles):
+    sheet, nib = paper()
+    for x, y, radius, fill in circles:
+        nib.travel_to(x, y)
+        nib.circle(radius, fill=fill)
+    discs = [shapely.Point(x + 50, y + 50).buffer(radius, quad_segs=200) for x, y, radius, _ in circles]
+    rings = [disc.boundary for disc in discs]
+    wanted = shapely.union_all(
+        [ring.difference(shapely.union_all(discs[i + 1 :])) for i, ring in enumerate(rings)]
+    )
+    found = shapely.union_all([lines(run) for run in plotted(sheet, hatch="none").runs])
+    assert found.difference(wanted.buffer(0.06)).length < 0.01
+    assert wanted.difference(found.buffer(0.06)).length < 0.01
+
+
+@pytest.mark.parametrize("hatch", ["lines", "crossed", "rings"])
+@pytest.mark.parametrize("gap", [None, 2.0])
+def test_what_fills_an_area_is_inside_and_leaves_no_gap(hatch, gap):
+    sheet, nib = paper()
+    nib.line_width = 0.2
+    with nib.area("tomato", outline=False, fill_rule="evenodd"):
+        nib.line_to(40, 0)
+        nib.line_to(45, 40)
+        nib.line_to(5, 15)
+        nib.line_to(-30, 45)
+        nib.line_to(-5, -10)
+        nib.travel_to(10, 5)
+        nib.circle(4)
+    (run,) = plotted(sheet, hatch=hatch, hatch_gap=gap).runs
+    width = run.pen.line_width
+    border = shapely.Polygon([(50, 50), (90, 50), (95, 90), (55, 65), (20, 95), (45, 40)])
+    area = border - shapely.Point(60, 55).buffer(4)
+    inked = lines(run).buffer(width / 2)
+    assert shapely.covers(area.buffer(0.1 * width + 0.01), inked)
+    # No point inside is farther from a line than the gap: the border's slant, and corners, set apart.
+    assert shapely.area(area.buffer(-width) - lines(run).buffer((gap or width) * 1.2)) < 0.02 * area.area
+
+
+def test_a_hatch_goes_to_and_fro_without_lifting():
+    sheet, nib = paper()
+    nib.rectangle(40, 30, fill="tomato", outline=False)
+    (run,) = plotted(sheet).runs
+    assert (run.lifts, run.drawn > 1200 / run.pen.line_width * 0.9) == (1, True)
+
+
+def test_words_are_the_outlines_of_their_letters():
+    sheet, nib = paper()
+    nib.text("Oo", size=20)
+    (run,) = plotted(sheet, hatch="none").runs
+    assert run.lifts == 4
+    assert run.strokes.is_closed(0.05).all()
+
+
+def test_dashes_are_strokes_and_dots_are_kept():
+    sheet, nib = paper()
+    nib.line_dash, nib.line_cap = (3, 2), "butt"
+    nib.forward(20)
+    nib.line_dash = ()
+    nib.travel_to(-20, 20)
+    nib.forward(0)
+    (run,) = plotted(sheet).runs
+    assert sorted(run.strokes.lengths.round(2).tolist()) == [0.0, 3.0, 3.0, 3.0, 3.0]
+
+
+def test_each_ink_and_width_has_a_pen_and_a_tray_the_nearest():
+    sheet, nib = paper()
+    for ink, width in (("tomato", 0.5), ("navy", 0.5), ("tomato", 1.0)):
+        nib.ink, nib.line_width = ink, width
+        nib.forward(10)
+    found = plotted(sheet)
+    assert [(run.pen.ink.hex, run.pen.line_width) for run in found.runs] == [
+        ("#ff6347", 0.5),
+        ("#000080", 0.5),
+        ("#ff6347", 1.0),
+    ]
+    tray = Pen("red", parse("red", "test"), 0.3), Pen("blue", parse("blue", "test"), 0.7)
+    found = plotted(sheet, tray=tray)
+    assert [(run.pen.name, round(run.drawn)) for run in found.runs] == [("red", 20), ("blue", 10)]
+    assert [(one.pen.name, one.unlike > 1) for one in found.replaced] == [
+        ("red", True),
+        ("blue", True),
+        ("red", True),
+    ]
+
+
+def test_what_leaves_the_page_is_cut_and_told():
+    sheet, nib = paper()
+    nib.line_to(80, 0)
+    found = plotted(sheet, page=(60.0, 90.0), margin=5.0)
+    assert (found.cut_marks, length(found)) == (1, pytest.approx(25))
+    found = plotted(sheet, page=(60.0, 90.0), margin=5.0, fit_to=(0.0, -1.0, 80.0, 1.0))
+    assert (found.cut_marks, length(found)) == (0, pytest.approx(50))
+    with pytest.raises(BadValue, match="leave no room on a page of 60 × 90 mm; take less than 30 mm"):
+        plotted(sheet, page=(60.0, 90.0), margin=30.0)
+
+
+def test_what_has_the_colour_of_the_paper_hides_and_is_not_drawn():
+    sheet, nib = paper()
+    nib.forward(30)
+    nib.travel_to(15, 0)
+    nib.circle(5, fill="white", outline=False)
+    found = plotted(sheet)
+    assert (found.paper_marks, length(found)) == (1, pytest.approx(20, abs=0.05))
+
+
+def test_the_drawn_order_can_be_kept():
+    sheet, nib = paper()
+    for x in (30, -30, 20, -20):
+        nib.travel_to(x, 0)
+        nib.forward(3)
+    (kept,) = plotted(sheet, order="drawn").runs
+    (short,) = plotted(sheet).runs
+    assert (kept.strokes.starts[:, 0] - 50).round().tolist() == [30, -30, 20, -20]
+    assert short.travel < kept.travel == kept.travel_before == short.travel_before
+
+
+def test_more_than_five_million_strokes_are_refused_with_their_number():
+    sheet, nib = paper()
+    nib.rectangle(90, 90, fill="gold", outline=False)
+    with pytest.raises(BadValue, match=r"it would take \d\d,\d{3},\d{3} strokes, more than 5,000,000"):
+        plotted(sheet, hatch_gap=5e-6)

@@ -1,0 +1,167 @@
+"""Files for plotters: what machines make of them is what was meant."""
+
+from __future__ import annotations
+
+import re
+
+import numpy as np
+import pytest
+import shapely
+from tests.render import machines
+
+from ovlo import BadValue, FileTrouble, Sheet
+from ovlo.program.examples import example_files
+from ovlo.program.loading import load
+from ovlo.program.running import Limits, load_drawing
+from ovlo.render.plotter.making import checked_order
+
+EXAMPLES = {path.stem: path for path in example_files()}
+MACHINES = {".gcode": machines.gcode, ".hpgl": machines.hpgl, ".svg": machines.svg}
+COARSE = {".gcode": 0.002, ".hpgl": 0.04, ".svg": 0.002}
+"""Millimetres by which rounding may move a place; a plotter unit is 0.025 mm."""
+
+
+def work(name: str) -> Sheet:
+    drawing = load_drawing(load(str(EXAMPLES[name])), Limits())
+    return drawing.run(**({"seed": 4} if "dice" in EXAMPLES[name].read_text() else {}))
+
+
+def lines(parts):
+    return shapely.multilinestrings([shapely.linestrings(part) for part in parts])
+
+
+@pytest.fixture(
+    scope="module",
+    params=[
+        ("harbour", {"hatch_gap": 2, "page_size": "A4", "landscape": True, "fit": True}),
+        ("harbour", {"hatch": "rings", "hatch_gap": 3, "pen_tray": "pens.toml"}),
+        ("wind_spinner", {"hatch": "none"}),
+        ("welcome", {"hatch": "none", "page_size": "A5", "landscape": True}),
+        ("net_loft", {"hatch": "crossed", "hatch_gap": 2, "order": "drawn"}),
+    ],
+    ids=lambda case: case[0],
+)
+def plot(request, tmp_path_factory):
+    """A work, and what is asked of its plot."""
+    name, how = request.param
+    folder = tmp_path_factory.mktemp("plots")
+    (folder / "pens.toml").write_text(
+        '[black]\nink = "black"\nline_width = 0.3\n[gold]\nink = "gold"\nline_width = 0.5\n'
+    )
+    how = {key: folder / value if key == "pen_tray" else value for key, value in how.items()}
+    sheet = work(name)
+    return sheet, how, folder, checked_order(how, "plot").plotted(sheet)
+
+
+@pytest.mark.parametrize("ending", MACHINES)
+def test_the_machine_draws_what_was_meant(plot, ending):
+    sheet, how, folder, plotted = plot
+    sheet.save_for_plotter(folder / f"plot{ending}", **how)
+    head = MACHINES[ending]((folder / f"plot{ending}").read_text())
+    assert list(head.drawn) == list(range(1, len(plotted.runs) + 1))
+    slack = COARSE[ending]
+    for number, run in enumerate(plotted.runs, 1):
+        points, firsts = run.strokes.flat(1e-3)
+        meant = np.split(points, firsts[1:-1])
+        drawn = head.drawn[number]
+        assert len(drawn) == run.lifts
+        assert lines(drawn).length == pytest.approx(run.drawn, rel=0.02, abs=1)
+        for one, other in zip(drawn, meant, strict=True):
+            assert (
+                shapely.hausdorff_distance(shapely.linestrings(one), shapely.linestrings(other))
+                < slack + 0.01
+            )
+    places = np.vstack([np.array(head.travelled), *(np.vstack(part) for part in head.drawn.values())])
+    assert (places >= -1e-9).all()
+    assert (places <= (plotted.placing.width + 1e-9, plotted.placing.height + 1e-9)).all()
+
+
+def test_the_same_plot_is_the_same_bytes(plot):
+    sheet, how, folder, _ = plot
+    for ending in (*MACHINES, ".png"):
+        sheet.save_for_plotter(folder / f"one{ending}", **how)
+        sheet.save_for_plotter(folder / f"two{ending}", **how)
+        assert (folder / f"one{ending}").read_bytes() == (folder / f"two{ending}").read_bytes()
+
+
+def test_the_svg_names_its_pens_and_says_what_it_shows(tmp_path):
+    sheet = work("wind_spinner")
+    (tmp_path / "pens.toml").write_text('["fine & red"]\nink = "red"\nline_width = 0.3\n')
+    sheet.save_for_plotter(tmp_path / "a.svg", pen_tray=tmp_path / "pens.toml")
+    text = (tmp_path / "a.svg").read_text()
+    assert '<g id="pen-1" fill="none" stroke="#ff0000" stroke-width="0.3"' in text
+    assert "<title>fine &amp; red</title>" in text
+    assert '"drawing": "wind_spinner"' in text
+
+
+def test_the_pen_is_lifted_and_lowered_as_one_likes(tmp_path):
+    sheet = Sheet(100, 100, unit="mm")
+    sheet.new_nib().forward(10)
+    sheet.save_for_plotter(tmp_path / "a.gcode", feed=800, on_lift="M5", on_lower=r"M3 S90\nG4 P0.2")
+    assert (tmp_path / "a.gcode").read_text().splitlines()[2:] == [
+        *("G21", "G90", "G17", "M5", "(pen 1 of 1: #000000 0.53 mm)"),
+        *("G0 X50 Y50", "M3 S90", "G4 P0.2", "G1 X60 Y50 F800", "M5", "G0 X0 Y0", "M2", "%"),
+    ]
+
+
+def test_a_preview_shows_the_page_and_the_ways(tmp_path):
+    from PIL import Image
+
+    sheet = Sheet(100, 50, unit="mm")
+    nib = sheet.new_nib()
+    nib.ink = "tomato"
+    nib.forward(40)
+    sheet.save_for_plotter(tmp_path / "a.png")
+    picture = Image.open(tmp_path / "a.png").convert("RGB")
+    assert picture.size == (1000, 500)
+    assert picture.getpixel((700, 250)) == (255, 99, 71)
+    way = picture.crop((230, 350, 270, 400)).getcolors(10_000)
+    assert any(max(colour) < 250 for _, colour in way)
+
+
+TRAYS = {
+    "[a]\nink = black\n": r"not TOML: Invalid value \(at line 2, column 7\)\. A colour stands in quotes",
+    '[a]\nink = "blak"\nline_width = 1\n': r"line 2: a: there is no colour 'blak' \(did you mean 'black'\?\)",
+    '[a]\nink = "red"\nline_width = 1\n[b]\nink = "red"\nline_width = 0\n': "line 6: b: line_width must be",
+    '[a]\nink = "red"\n': "line 1: the pen 'a' has no line_width; add line_width = 0.3",
+    '[a]\nink = "red"\nline_with = 1\n': r"line 3: a pen has no 'line_with' \(did you mean 'line_width'\?\)",
+    'ink = "red"\n': "line 1: ink stands in no table; each pen is",
+    "": "holds no pen; each is",
+}
+
+
+@pytest.mark.parametrize("tray", TRAYS)
+def test_a_wrong_tray_of_pens_is_told_with_its_line(tmp_path, tray):
+    (tmp_path / "pens.toml").write_text(tray)
+    with pytest.raises(BadValue, match=TRAYS[tray]):
+        Sheet().save_for_plotter(tmp_path / "a.svg", pen_tray=tmp_path / "pens.toml")
+    assert not (tmp_path / "a.svg").exists()
+
+
+WRONG = [
+    ({"page_size": "A9"}, "there is no page size 'A9'; take one of A0, A1"),
+    ({"page_size": "leter"}, "did you mean 'letter'"),
+    ({"page_size": "A6", "margin": "6cm"}, "margins of 60 mm leave no room"),
+    ({"landscape": True}, "landscape turns a page, so it needs page_size"),
+    ({"hatch": "dots"}, "hatch must be one of 'lines', 'crossed', 'rings', 'none', not 'dots'"),
+    ({"hatch_gap": 0}, "hatch_gap must be above 0"),
+    ({"precision": "thin"}, "precision is a length such as 12mm"),
+    ({"feed": -1}, "feed must be above 0"),
+    ({"on_lift": "M3\nM5"}, "holds the control character"),
+]
+
+
+@pytest.mark.parametrize(("how", "words"), WRONG, ids=lambda one: str(one)[:30])
+def test_what_cannot_be_is_refused_and_nothing_written(tmp_path, how, words):
+    with pytest.raises(BadValue, match=re.escape(words)):
+        Sheet().save_for_plotter(tmp_path / "a.gcode", **how)
+    assert not list(tmp_path.iterdir())
+
+
+def test_other_endings_and_missing_trays_are_refused(tmp_path):
+    with pytest.raises(
+        BadValue, match=r"a plot cannot be written as '.pdf'; use one of .svg, .gcode and .hpgl"
+    ):
+        Sheet().save_for_plotter(tmp_path / "a.pdf")
+    with pytest.raises(FileTrouble, match="cannot be read"):
+        Sheet().save_for_plotter(tmp_path / "a.svg", pen_tray=tmp_path / "none.toml")
