@@ -19,11 +19,13 @@ from ovlo.core.sheet.only import only
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns, Text
 from ovlo.core.trail.similarity import check_reach
+from ovlo.core.values import arguments
 from ovlo.core.values.errors import BadValue, FileTrouble
+from ovlo.core.values.units import PIXELS_PER_INCH
 from ovlo.render import lettering
 from ovlo.render.files import check_folder, checked_path, write
 from ovlo.render.formats.table import is_page, renderer_of
-from ovlo.render.page import Page, mark_boxes
+from ovlo.render.page import TEXTS, Page, mark_boxes
 
 if TYPE_CHECKING:
     from ovlo.core.compare.compare import Eyes
@@ -32,6 +34,7 @@ if TYPE_CHECKING:
     from ovlo.program.loading import AnyDrawing
     from ovlo.render.additions.contact import Cell
     from ovlo.render.formats.animation import Pace
+    from ovlo.render.paper.leaf import Paper
     from ovlo.render.plotter.making import PlotHow, PlotOrder
 
 
@@ -42,6 +45,9 @@ class How(TypedDict, total=False):
     fit: bool
     overlay: str | Iterable[str]
     only: str
+    text: str
+    dpi: float | None
+    paper: Paper | None
 
 
 def save(sheet: Sheet, path: str | PathLike[str], **how: Unpack[How]) -> None:
@@ -93,7 +99,8 @@ def as_bytes(sheet: Sheet, suffix: str, **how: Unpack[How]) -> bytes:
     if is_page(suffix):
         return _page(sheet, how)
     render = renderer_of(suffix, "save")
-    page = Page.of(sheet, how.get("scale", 1), how.get("fit", False), _script_name())
+    scale, text = _scale(how, suffix), how.get("text", TEXTS[0])
+    page = Page.of(sheet, scale, how.get("fit", False), _script_name(), text)
     columns = sheet._columns
     if function := how.get("only"):
         columns = only(sheet, function, "--only")
@@ -101,7 +108,51 @@ def as_bytes(sheet: Sheet, suffix: str, **how: Unpack[How]) -> bytes:
         from ovlo.render.additions.overlays import checked_overlays, with_overlays
 
         columns, page = with_overlays(columns, sheet, page, checked_overlays(overlay, "save"))
+    if (paper := how.get("paper")) is not None:
+        return _on_paper(columns, page, paper)
     return render(columns, page)
+
+
+def _on_paper(columns: Columns, page: Page, paper: Paper) -> bytes:
+    """A picture on a page of paper, or on the leaves of a poster."""
+    from ovlo.render.formats.pdf import render_leaves
+    from ovlo.render.paper.leaf import Leaf, print_of
+    from ovlo.render.paper.poster import poster
+
+    if paper.tile is not None:
+        leaves = poster(columns, page, paper, "save")
+    else:
+        leaves = [Leaf(*paper.size, (print_of(columns, page, paper, "save"),))]
+    return render_leaves(leaves, page.title, page.details)
+
+
+def save_handout(
+    path: Path, cells: list[Cell], title: str, paper: Paper, across: int | None, fit_each: bool, text: str
+) -> int:
+    """Write a contact sheet on pages of paper; how many they are."""
+    from ovlo.render.formats.pdf import render_leaves
+    from ovlo.render.paper.handout import handout
+
+    leaves = handout(cells, title, paper, across, fit_each, text, "save")
+    write(path, render_leaves(leaves, title, ""))
+    return len(leaves)
+
+
+def framed(sheet: Sheet) -> str:
+    """A sheet's picture as SVG in a thin frame, for a notebook."""
+    from ovlo.render.formats.svg import framed as in_a_frame
+
+    return in_a_frame(sheet._columns, Page.of(sheet)).decode()
+
+
+def _scale(how: How, suffix: str) -> float:
+    """How many times as large a picture is, asked for as such or by the pixels of an inch."""
+    scale, dpi = how.get("scale", 1), how.get("dpi")
+    if dpi is None:
+        return scale
+    if scale != 1 or suffix.lower() != ".png":
+        raise BadValue("save: dpi says how many pixels an inch of a PNG has; leave scale, or dpi, out.")
+    return arguments.positive(dpi, "save", "dpi") / PIXELS_PER_INCH
 
 
 def _page(sheet: Sheet, how: How) -> bytes:

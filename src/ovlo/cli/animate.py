@@ -11,7 +11,6 @@ from pathlib import Path
 import click
 
 from ovlo import outlets
-from ovlo.cli import wording
 from ovlo.cli.options import (
     Target,
     limit_options,
@@ -25,7 +24,8 @@ from ovlo.cli.options import (
     set_option,
     targets,
 )
-from ovlo.cli.saying import progress, say, tell_trouble
+from ovlo.cli.speech import wording
+from ovlo.cli.speech.saying import progress, say, tell_trouble
 from ovlo.core.paint.timeline import SECONDS
 from ovlo.program.loading import load
 from ovlo.program.outcome import Outcome

@@ -15,9 +15,9 @@ from typing import NamedTuple
 
 import click
 
-from ovlo.cli import wording
 from ovlo.cli.options import limit_options, pairs, seed_option, set_option
-from ovlo.cli.saying import say, tell_trouble
+from ovlo.cli.speech import wording
+from ovlo.cli.speech.saying import say, tell_trouble
 from ovlo.core.values import arguments
 from ovlo.core.values.errors import BadUse, OvloError
 from ovlo.core.values.finding import PROBLEM, Finding

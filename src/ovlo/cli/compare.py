@@ -13,7 +13,7 @@ import click
 
 from ovlo import outlets
 from ovlo.cli.options import limit_options, output_option, pairs, seed_option, targets
-from ovlo.cli.saying import say
+from ovlo.cli.speech.saying import say
 from ovlo.core.compare.compare import Comparison
 from ovlo.core.compare.compare import compare as compare_columns
 from ovlo.core.sheet.sheet import Sheet

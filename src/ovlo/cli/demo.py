@@ -11,7 +11,7 @@ from pathlib import Path
 import click
 
 from ovlo import outlets
-from ovlo.cli import wording
+from ovlo.cli.speech import wording
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.errors import FileTrouble, OvloError
 from ovlo.program.examples import example_files

@@ -10,21 +10,30 @@ from functools import partial
 import click
 
 from ovlo import outlets
-from ovlo.cli import parameters, wording
+from ovlo.cli import parameters
 from ovlo.cli.options import (
     Target,
+    check_dpi,
+    dpi_option,
+    landscape_option,
     limit_options,
+    margin_option,
+    on_paper,
     only_option,
     output_option,
     overlay_option,
+    page_size_option,
     pairs,
+    paper_of,
     program_argument,
     scale_option,
     seed_option,
     set_option,
     targets,
+    text_option,
 )
-from ovlo.cli.saying import say, tell_trouble
+from ovlo.cli.speech import wording
+from ovlo.cli.speech.saying import say, tell_trouble
 from ovlo.program.loading import load
 from ovlo.program.outcome import Outcome
 from ovlo.program.processes.rescue import guarded
@@ -43,7 +52,15 @@ from ovlo.render.additions.overlays import checked_overlays
 @click.option("--ask", is_flag=True, help="Ask for each parameter, and then whether to draw another.")
 @click.option("--list", "is_list", is_flag=True, help="Show the drawings in the file and their parameters.")
 @scale_option
+@dpi_option
+@text_option
 @click.option("--fit", is_flag=True, help="Zoom the view so that all marks are seen.")
+@page_size_option
+@landscape_option
+@margin_option
+@click.option(
+    "--tiles", metavar="NAME", help="A poster: the page on leaves of this size, to be glued together."
+)
 @overlay_option
 @only_option
 @limit_options
@@ -56,6 +73,12 @@ def draw(
     seed: int | None,
     fit: bool,
     scale: float,
+    dpi: float | None,
+    text: str,
+    page_size: str | None,
+    landscape: bool,
+    margin: str | None,
+    tiles: str | None,
     overlay: str,
     only: str,
     step_limit: int,
@@ -69,9 +92,12 @@ def draw(
     if is_list:
         parameters.show_list(loaded)
         return
-    default = f"{loaded.name or loaded.path.stem}.svg"
+    default = f"{loaded.name or loaded.path.stem}.{'pdf' if page_size else 'svg'}"
     files = targets(outputs, default, outlets.check_target, loaded.path)
-    how = outlets.How(scale=scale, fit=fit, overlay=checked_overlays(overlay, "--overlay"), only=only)
+    names = checked_overlays(overlay, "--overlay")
+    check_dpi(dpi, scale, files)
+    paper = paper_of(page_size, landscape, margin, scale, files, tiles)
+    how = outlets.How(scale=scale, fit=fit, overlay=names, only=only, text=text, dpi=dpi, paper=paper)
     given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
 
     def draw_once(values: dict[str, str], files: list[Target]) -> bool:
@@ -109,7 +135,9 @@ def _conclude(
         if outcome.trouble:
             say("The picture so far:")
         for file in files:
-            say(wording.account(file.name, outcome.sheet))
+            paper = how["paper"]
+            said = wording.account(file.name, outcome.sheet) if paper is None else on_paper(file.name, paper)
+            say(said)
     return not outcome.trouble
 
 

@@ -16,7 +16,7 @@ from typing import TextIO, cast
 import click
 
 import ovlo
-from ovlo.cli.saying import say, warn
+from ovlo.cli.speech.saying import say, warn
 from ovlo.core.values.arguments import near
 from ovlo.core.values.errors import NothingDone, OvloError, ProgramFailed
 

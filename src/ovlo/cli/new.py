@@ -9,7 +9,7 @@ from pathlib import Path
 
 import click
 
-from ovlo.cli.saying import say
+from ovlo.cli.speech.saying import say
 from ovlo.core.values.errors import BadUse
 from ovlo.render.files import check_folder, write
 

@@ -8,7 +8,7 @@ from pathlib import Path
 import click
 
 from ovlo.cli.options import Target
-from ovlo.cli.saying import say
+from ovlo.cli.speech.saying import say
 from ovlo.core.values.errors import BadUse, OvloError
 from ovlo.program.loading import AnyDrawing, Program
 from ovlo.program.parameters import MISSING, Parameter

@@ -14,9 +14,9 @@ from functools import partial
 import click
 import numpy as np
 
-from ovlo.cli import wording
 from ovlo.cli.options import limit_options, pairs, program_argument, seed_option, set_option
-from ovlo.cli.saying import say, tell_trouble
+from ovlo.cli.speech import wording
+from ovlo.cli.speech.saying import say, tell_trouble
 from ovlo.core.sheet.only import kept_places
 from ovlo.core.sheet.step_table import CallRow, StepRow, call_rows, step_rows
 from ovlo.core.trail.columns import Columns

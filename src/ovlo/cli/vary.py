@@ -11,17 +11,24 @@ import click
 
 from ovlo import outlets
 from ovlo.cli.options import (
+    landscape_option,
     limit_options,
+    margin_option,
     output_option,
     overlay_option,
+    page_size_option,
     pairs,
+    paper_of,
     program_argument,
     scale_option,
     seed_option,
     set_option,
     targets,
+    text_option,
 )
-from ovlo.cli.saying import progress, say, warn
+from ovlo.cli.speech import wording
+from ovlo.cli.speech.saying import progress, say, warn
+from ovlo.core.values import arguments
 from ovlo.core.values.dice import fresh_seed
 from ovlo.core.values.errors import BadUse
 from ovlo.program import varying
@@ -52,6 +59,12 @@ from ovlo.render.additions.overlays import checked_overlays
     help="How many pictures are drawn at once.",
 )
 @scale_option
+@text_option
+@page_size_option
+@landscape_option
+@margin_option
+@click.option("--columns", type=click.IntRange(1, 100), help="How many pictures are in a row.")
+@click.option("--title", metavar="WORDS", help="What stands on top; else what was varied.")
 @overlay_option
 @limit_options
 def vary(
@@ -62,6 +75,12 @@ def vary(
     outputs: tuple[str, ...],
     fit_each: bool,
     scale: float,
+    text: str,
+    page_size: str | None,
+    landscape: bool,
+    margin: str | None,
+    columns: int | None,
+    title: str | None,
     overlay: str,
     workers: int,
     step_limit: int,
@@ -77,19 +96,25 @@ def vary(
     bounds = Limits(step_limit, time_limit)
     drawing = load_drawing(loaded, bounds)
     given, call = pairs(settings, "--set"), "--values"
-    for name, text in given.items():
+    for name, written in given.items():
         kind = drawing._parameters[name].kind.name if name in drawing._parameters else ""
-        if ".." in text and "number" in kind:
-            raise BadUse(f"--set: {name}={text} is several values; write --values {name}={text}.")
+        if ".." in written and "number" in kind:
+            raise BadUse(f"--set: {name}={written} is several values; write --values {name}={written}.")
     drawing._read(given)
     lists = {
-        name: varying.range_of(text, varying.varied_parameter(drawing, name, call), call)
-        for name, text in pairs(ranges, "--values").items()
+        name: varying.range_of(written, varying.varied_parameter(drawing, name, call), call)
+        for name, written in pairs(ranges, "--values").items()
     }
     if both := given.keys() & lists.keys():
         raise BadUse(f"--values: {min(both)} is given by --set too; leave one out.")
     varying.check_ranges(drawing, lists, call)
-    files = targets(outputs, f"{drawing._name}-varied.png", outlets.check_target, loaded.path)
+    files = targets(
+        outputs, f"{drawing._name}-varied.{'pdf' if page_size else 'png'}", outlets.check_target, loaded.path
+    )
+    paper = paper_of(page_size, landscape, margin, scale, files)
+    heading = _title(drawing._name, ranges, settings)
+    if title is not None:
+        heading = arguments.text(title, "--title", "it")
     names = checked_overlays(overlay, "--overlay")
     choices = varying.combinations(lists)
     common = fresh_seed() if seed is None else seed
@@ -101,10 +126,21 @@ def vary(
             cells[number] = cell
             advance(1)
     whole = [cell for cell in cells if cell is not None]
-    sheet = contact_sheet(whole, _title(drawing._name, ranges, settings), fit_each, varying.grid_width(lists))
-    sheet._cells = tuple(whole) if has_page else ()
-    for file in files:
-        outlets.save(sheet, file.path, scale=scale)
+    across = columns or varying.grid_width(lists)
+    if paper is not None:
+        sizes = [
+            f"{wording.counted(count, 'page')} of {paper.size[0]:g} × {paper.size[1]:g} mm"
+            for count in (
+                outlets.save_handout(file.path, whole, heading, paper, columns, fit_each, text)
+                for file in files
+            )
+        ]
+    else:
+        sheet = contact_sheet(whole, heading, fit_each, across)
+        sheet._cells = tuple(whole) if has_page else ()
+        for file in files:
+            outlets.save(sheet, file.path, scale=scale, text=text)
+        sizes = [f"{sheet.width:g} × {sheet.height:g} px"] * len(files)
     if "seed" not in lists and any(cell.used_dice for cell in whole):
         say(f"All pictures have seed={common}.")
     for notice in dict.fromkeys(notice for cell in whole for notice in cell.notices):
@@ -112,9 +148,9 @@ def vary(
     failed = [cell for cell in whole if cell.trouble]
     for cell in failed:
         say(f"{cell.caption}: {cell.trouble}", err=True)
-    for file in files:
-        made = f"{len(whole)} pictures" + (f", {len(failed)} of them failed" if failed else "")
-        say(f"{file.name}: {sheet.width:g} × {sheet.height:g} px, {made}")
+    made = f"{len(whole)} pictures" + (f", {len(failed)} of them failed" if failed else "")
+    for file, size in zip(files, sizes, strict=True):
+        say(f"{file.name}: {size}, {made}")
     if failed:
         raise SystemExit(1)
 

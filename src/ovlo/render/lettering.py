@@ -7,6 +7,7 @@ Fonts are found by their CSS family names with Matplotlib's font manager.
 
 from __future__ import annotations
 
+import re
 import warnings
 from collections.abc import Callable
 from functools import lru_cache
@@ -31,6 +32,10 @@ GENERIC = {"serif", "sans-serif", "monospace", "cursive", "fantasy"}
 
 DRAWN_SIZE = 100.0
 """The size letters are shaped at; they are scaled from there."""
+
+
+class MissingGlyph(UserWarning):
+    """A character that a font has no letter for."""
 
 
 class MissingFont(UserWarning):
@@ -89,12 +94,21 @@ class _Letters(NamedTuple):
 @lru_cache(maxsize=1024)
 def _shaped(words: str, font: str, weight: str, slant: str) -> _Letters:
     """Words shaped at DRAWN_SIZE from the origin along the x axis."""
+    from matplotlib.font_manager import fontManager, get_font
     from matplotlib.textpath import text_to_path
 
     properties = font_properties(font, weight, slant).copy()
     properties.set_size(DRAWN_SIZE)
-    vertices, codes = text_to_path.get_text_path(properties, words)
-    advance, _, _ = text_to_path.get_text_width_height_descent(words, properties, ismath=False)
+    with warnings.catch_warnings(record=True) as told:
+        warnings.simplefilter("always")
+        vertices, codes = text_to_path.get_text_path(properties, words)
+        advance, _, _ = text_to_path.get_text_width_height_descent(words, properties, ismath=False)
+    missing = {chr(int(number)) for one in told for number in re.findall(r"Glyph (\d+) ", str(one.message))}
+    for character in sorted(missing, key=words.index):
+        name = get_font(fontManager.findfont(properties)).family_name
+        warnings.warn(
+            f"The font {name} has no {character!r}; a box stands for it.", MissingGlyph, stacklevel=2
+        )
     scale = DRAWN_SIZE / text_to_path.FONT_SCALE
     points = np.asarray(vertices, float).reshape(-1, 2) * scale
     return _Letters(points, np.asarray(codes, np.uint8), float(advance))

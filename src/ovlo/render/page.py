@@ -7,7 +7,7 @@ page.pixel_width
 from __future__ import annotations
 
 import json
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ovlo.core.paint.measures import MarkBoxes, widest_line
 from ovlo.core.sheet.sheet import Sheet
@@ -21,6 +21,9 @@ MARGIN = 0.04
 """Of a picture that fits all marks, on each side, as a share of the marks."""
 
 
+TEXTS = ("words", "shapes")
+
+
 @dataclass(frozen=True)
 class Page:
     """A view of the plane in sheet units, y up, and the size it is shown at.
@@ -31,6 +34,8 @@ class Page:
         The part of the plane that is seen, in sheet units.
     shown_width, shown_height : float
         The size of the picture, in `unit`.
+    text : one of TEXTS
+        Whether words are text in the file, which a viewer sets in its own fonts, or the shapes of letters.
     """
 
     left: float
@@ -43,12 +48,15 @@ class Page:
     paper: Colour
     title: str
     details: str
+    text: str = TEXTS[0]
 
     @classmethod
-    def of(cls, sheet: Sheet, scale: float = 1, fit: bool = False, untitled: str = "") -> Page:
+    def of(
+        cls, sheet: Sheet, scale: float = 1, fit: bool = False, untitled: str = "", text: str = TEXTS[0]
+    ) -> Page:
         """The page that shows a whole sheet, `scale` times as large, or all its marks, if they are to fit.
 
-        `untitled` is the title of a sheet that has none.
+        `untitled` is the title of a sheet that has none; `text` is one of TEXTS.
         """
         scale = arguments.positive(scale, "save", "scale")
         arguments.truth(fit, "save", "fit")
@@ -64,6 +72,7 @@ class Page:
             paper=sheet.paper,
             title=sheet.title or untitled or "Drawing",
             details=details(sheet),
+            text=arguments.choice(text, "save", "text", TEXTS),
         )
 
     @classmethod
@@ -96,6 +105,10 @@ class Page:
         scale = pixels / max(width, height)
         size = width * scale, height * scale
         return cls(left, bottom, width, height, *size, "px", Colour(0, 0, 0, 0.0), "", "")
+
+    def sized(self, width: float, height: float) -> Page:
+        """The same view shown so many millimetres wide and high."""
+        return replace(self, shown_width=width, shown_height=height, unit="mm")
 
     @property
     def scale(self) -> float:

@@ -9,6 +9,7 @@ strokes elsewhere (Or, 1976), looking only at ends that are near each other.
 
 from __future__ import annotations
 
+import random
 from collections import deque
 from math import hypot
 
@@ -28,8 +29,16 @@ MOST_MOVED = 3
 
 LEAST_GAIN = 1e-7
 
+KICKS, KICKS_EACH, MOST_KICKED = 100, 10, 100_000
+"""How often an order is changed at random: in all, for each stroke, and times strokes."""
 
-def ordered(starts: Floats, ends: Floats, home: tuple[float, float]) -> tuple[Ints, Bools]:
+KICKED = 50
+"""Strokes among which parts are exchanged."""
+
+
+def ordered(
+    starts: Floats, ends: Floats, home: tuple[float, float], is_final: bool = True
+) -> tuple[Ints, Bools]:
     """An order with little travel, and which strokes are drawn from their end.
 
     Parameters
@@ -38,6 +47,8 @@ def ordered(starts: Floats, ends: Floats, home: tuple[float, float]) -> tuple[In
         A closed stroke has both in one place.
     home : (float, float)
         Where the pen is at first; where it is at last does not matter.
+    is_final : bool
+        Whether it is to be as good as can be; a first order needs not.
     """
     count = len(starts)
     if count == 0:
@@ -47,7 +58,7 @@ def ordered(starts: Floats, ends: Floats, home: tuple[float, float]) -> tuple[In
     places[:2], places[2::2], places[3::2] = home, starts, ends
     sequence = _chained(places)
     if count > 1:
-        sequence = _improved(places, sequence)
+        sequence = _improved(places, sequence, is_final)
     entries = sequence[2::2]
     return (entries >> 1) - 1, (entries & 1) == 1
 
@@ -124,10 +135,14 @@ def _chained(places: Floats) -> Ints:
     return np.array(sequence, np.int64)
 
 
-def _improved(places: Floats, sequence: Ints) -> Ints:
+def _improved(places: Floats, sequence: Ints, is_final: bool) -> Ints:
     """An order from which neither turning a part round nor moving a few strokes gains anything."""
     near = neighbours(places, np.ones(len(places), bool), NEAR).tolist()
-    return _Improver(places, sequence, near).run()
+    improver = _Improver(places, sequence, near)
+    improver.run(improver.strokes())
+    if is_final:
+        improver.kick()
+    return improver.sequence()
 
 
 class _Improver:
@@ -139,6 +154,7 @@ class _Improver:
     """
 
     def __init__(self, places: Floats, sequence: Ints, near: list[list[int]]) -> None:
+        self._places = places
         self._x: list[float] = places[:, 0].tolist()
         self._y: list[float] = places[:, 1].tolist()
         self._near = near
@@ -151,11 +167,52 @@ class _Improver:
         self._end_at = memoryview(self._ends)  # type: ignore[arg-type]
         self._slot_of = memoryview(self._slots)  # type: ignore[arg-type]
 
-    def run(self) -> Ints:
-        """Improve until nothing is gained."""
-        waiting = deque((self._ends[2::2] >> 1).tolist())
-        is_waiting = [True] * (self._count // 2)
-        is_waiting[0] = False
+    def strokes(self) -> list[int]:
+        """All strokes in their order."""
+        strokes: list[int] = (self._ends[2::2] >> 1).tolist()
+        return strokes
+
+    def sequence(self) -> Ints:
+        """The ends in their order."""
+        return self._ends.astype(np.int64)
+
+    def kick(self) -> None:
+        """Exchange two neighbouring parts at random, improve what that touched, and keep it if it is better.
+
+        That leads out of orders in which no single change gains anything (Martin, Otto and Felten, 1991). For
+        a few strokes it costs little, of many it would take too long to matter.
+        """
+        count = self._count // 2 - 1
+        chance = random.Random(count)
+        length = self._length()
+        for _ in range(min(KICKS, KICKS_EACH * count, MOST_KICKED // count) if count > 3 else 0):
+            first = chance.randrange(count - 2)
+            cuts = sorted(chance.sample(range(first, min(first + KICKED, count + 1)), 3))
+            a, b, c = (2 * cut + 2 for cut in cuts)
+            before = self._ends.copy()
+            self._shift(a, b, c, False)
+            touched = {int(self._ends[i]) >> 1 for i in (a - 1, a, a + c - b - 1, a + c - b, c - 1)}
+            if c < self._count:
+                touched.add(int(self._ends[c]) >> 1)
+            self.run(sorted(touched - {0}))
+            now = self._length()
+            if now < length - LEAST_GAIN:
+                length = now
+                continue
+            self._ends[:] = before
+            self._slots[before] = self._all
+
+    def _length(self) -> float:
+        """How far the lifted pen goes."""
+        leave, enter = self._places[self._ends[1:-1:2]], self._places[self._ends[2::2]]
+        return float(np.hypot(*(enter - leave).T).sum())
+
+    def run(self, strokes: list[int]) -> None:
+        """Improve, from some strokes on, until nothing is gained."""
+        waiting = deque(strokes)
+        is_waiting = [False] * (self._count // 2)
+        for stroke in strokes:
+            is_waiting[stroke] = True
         while waiting:
             stroke = waiting.popleft()
             is_waiting[stroke] = False
@@ -165,7 +222,6 @@ class _Improver:
                     if other and not is_waiting[other]:
                         is_waiting[other] = True
                         waiting.append(other)
-        return self._ends.astype(np.int64)
 
     def _apart(self, a: int, b: int) -> float:
         return hypot(self._x[a] - self._x[b], self._y[a] - self._y[b])

@@ -45,6 +45,15 @@ class Placing(NamedTuple):
         return placed
 
 
+def check_margin(size: tuple[float, float], margin: float, call: str) -> None:
+    """Refuse margins that leave no room on a page; both in millimetres."""
+    if 2 * margin >= min(size):
+        raise BadValue(
+            f"{call}: margins of {margin:g} mm leave no room on a page of {size[0]:g} × {size[1]:g} mm; "
+            f"take less than {min(size) / 2:g} mm."
+        )
+
+
 def placed(
     size: tuple[float, float],
     unit: str,
@@ -75,12 +84,8 @@ def placed(
     """
     scale = MM_PER_UNIT[unit]
     width, height = page or (size[0] * scale, size[1] * scale)
+    check_margin((width, height), margin, call)
     across, up = width - 2 * margin, height - 2 * margin
-    if min(across, up) <= 0:
-        raise BadValue(
-            f"{call}: margins of {margin:g} mm leave no room on a page of {width:g} × {height:g} mm; "
-            f"take less than {min(width, height) / 2:g} mm."
-        )
     inside = margin, margin, width - margin, height - margin
     if fit_to is not None:
         left, bottom, right, top = fit_to

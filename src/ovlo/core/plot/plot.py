@@ -25,7 +25,7 @@ from ovlo.core.plot.order import ordered, travel
 from ovlo.core.plot.pens import FINEST, Pen, Replaced, pens_for
 from ovlo.core.plot.placing import Placing
 from ovlo.core.plot.seen import hiding, seen
-from ovlo.core.plot.strokes import Strokes
+from ovlo.core.plot.strokes import Bools, Strokes
 from ovlo.core.trail.columns import Columns
 from ovlo.core.values.colour import Colour
 
@@ -250,26 +250,27 @@ def _as_painted(hatches: Strokes, lines: Strokes, hatch_at: Ints, line_at: Ints)
     return Strokes.together([hatches, lines]).taken(order)
 
 
-def _in_order(strokes: Strokes, order: str, precision: float, home: tuple[float, float]) -> Strokes:
+def _in_order(strokes: Strokes, kind: str, precision: float, home: tuple[float, float]) -> Strokes:
     """Strokes joined, and in an order with little travel if that is wanted."""
-    if order == "drawn":
+    if kind == "drawn":
         gap = np.hypot(*(strokes.starts[1:] - strokes.ends[:-1]).T)
         return strokes.merged(np.append(False, gap <= precision))
     strokes = joined(strokes, precision).sealed(precision)
     closed = strokes.is_closed(precision)
-    strokes = _shortened(
-        strokes, np.where(closed[:, None], _middles(strokes), strokes.starts), home, precision
+    if closed.any():  # at first they are where their middle is, then where they are entered
+        order, backwards = ordered(*_ends(strokes, closed, _middles(strokes)), home, is_final=False)
+        closed = closed[order]
+        strokes = entered(strokes.taken(order, backwards), closed, home)
+    order, backwards = ordered(*_ends(strokes, closed, strokes.starts), home)
+    return entered(strokes.taken(order, backwards), closed[order], home)
+
+
+def _ends(strokes: Strokes, closed: Bools, places: Floats) -> tuple[Floats, Floats]:
+    """Where strokes begin and end; closed ones do both in one place."""
+    return (
+        np.where(closed[:, None], places, strokes.starts),
+        np.where(closed[:, None], places, strokes.ends),
     )
-    if closed.any():  # once more, from where they are entered now
-        strokes = _shortened(strokes, strokes.starts, home, precision)
-    return strokes
-
-
-def _shortened(strokes: Strokes, starts: Floats, home: tuple[float, float], precision: float) -> Strokes:
-    """Strokes in an order with little travel; a closed one is where `starts` has it."""
-    closed = strokes.is_closed(precision)
-    strokes = strokes.taken(*ordered(starts, np.where(closed[:, None], starts, strokes.ends), home))
-    return entered(strokes, strokes.is_closed(precision), home)
 
 
 def _middles(strokes: Strokes) -> Floats:

@@ -32,11 +32,16 @@ class Outlets(Protocol):
         scale: float,
         fit: bool,
         overlay: str | Iterable[str],
+        text: str,
+        dpi: float | None,
     ) -> None:
         """Write a sheet's picture."""
 
     def save_for_plotter(self, sheet: Sheet, path: str | PathLike[str], how: dict[str, object]) -> None:
         """Write what a plotter draws of a sheet."""
+
+    def framed(self, sheet: Sheet) -> str:
+        """A sheet's picture as SVG in a thin frame."""
 
     def as_bytes(self, sheet: Sheet, suffix: str) -> bytes:
         """A sheet's picture in the format of a file ending."""

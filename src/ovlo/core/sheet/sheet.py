@@ -291,6 +291,8 @@ class Sheet(Sealed):
         scale: float = 1,
         fit: bool = False,
         overlay: str | Iterable[str] = (),
+        text: str = "words",
+        dpi: float | None = None,
     ) -> None:
         """Write the picture to a file; its ending says in which format.
 
@@ -306,6 +308,11 @@ class Sheet(Sealed):
             What to lay over the picture: "grid" of coordinates, "axes", "steps" (the number of each step),
             "angles" (outer and inner ones, at corners), "pointer" (where each nib ended) and "findings" (of
             `check`). A string may name several, with commas between.
+        text : "words" or "shapes"
+            Whether words are text in an SVG or PDF, set in the fonts of whoever looks at it, or the shapes of
+            letters, which look the same everywhere.
+        dpi : float
+            Pixels of a PNG in an inch of the sheet, instead of a scale; scale 1 has 96.
 
         Raises
         ------
@@ -319,7 +326,7 @@ class Sheet(Sealed):
         >>> sheet.save("kite.svg")
         """
         unsaved.is_used(self)
-        outlets().save(self, path, scale=scale, fit=fit, overlay=overlay)
+        outlets().save(self, path, scale=scale, fit=fit, overlay=overlay, text=text, dpi=dpi)
 
     def save_for_plotter(
         self,
@@ -446,7 +453,7 @@ class Sheet(Sealed):
         return restored, (Sheet, About.of(self), self._columns, self._origins)
 
     def _repr_svg_(self) -> str:
-        return outlets().as_bytes(self, ".svg").decode()
+        return outlets().framed(self)
 
     def _repr_png_(self) -> bytes:
         return outlets().as_bytes(self, ".png")

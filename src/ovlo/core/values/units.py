@@ -12,7 +12,10 @@ import re
 from ovlo.core.values import arguments
 from ovlo.core.values.errors import BadType, BadValue
 
-PIXELS_PER_UNIT = {"px": 1.0, "mm": 96 / 25.4}
+PIXELS_PER_INCH = 96
+"""CSS pixels."""
+
+PIXELS_PER_UNIT = {"px": 1.0, "mm": PIXELS_PER_INCH / 25.4}
 """CSS pixels in a sheet unit."""
 
 MM_PER_UNIT = {unit: pixels / PIXELS_PER_UNIT["mm"] for unit, pixels in PIXELS_PER_UNIT.items()}

@@ -8,7 +8,7 @@ A contact sheet is a sheet like any other, so every format can hold one.
 from __future__ import annotations
 
 import textwrap
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from math import ceil, sqrt
 
 from ovlo.core.paint.measures import MarkBoxes, widest_line
@@ -30,6 +30,12 @@ NARROWEST, WIDEST = 120, 300
 GAP, CAPTION, TITLE = 16, 22, 44
 MARGIN = 0.06
 SWATCH = 16
+SMALLEST, TINY, LINE = 8.0, 6.0, 1.35
+"""Of captions on one line, and on several, and how far apart these are, as a share of their size."""
+
+BOLD = 1.15
+"""How much wider bold words are."""
+
 CHARACTER = 0.6
 """About how wide a character is, as a share of its size."""
 
@@ -76,34 +82,88 @@ class Cell:
     sheet: Sheet | None = None
 
 
-def contact_sheet(cells: list[Cell], title: str, fit_each: bool = False, across: int | None = None) -> Sheet:
-    """All cells on one sheet, `across` of them in a row (by default so that it is about 4:3)."""
-    boxes = [_box(cell) for cell in cells]
-    common = _around([box for box in boxes if box is not None])
+@dataclass(frozen=True)
+class Grid:
+    """How cells are laid out; lengths in CSS pixels.
+
+    Attributes
+    ----------
+    across : int
+        How many are in a row.
+    side, height : float
+        Of a cell.
+    view : box or None
+        The part of the plane that each shows; None for its own marks.
+    caption : float
+        The height of the captions.
+    """
+
+    across: int
+    side: float
+    height: float
+    view: Box | None
+    caption: float
+
+    @property
+    def row(self) -> float:
+        """From one row to the next."""
+        return self.height + self.caption + GAP
+
+    def lower_than(self, room: float) -> Grid:
+        """The same with cells so low that a row fits into a room."""
+        return replace(self, height=min(self.height, room - self.caption))
+
+
+def grid_of(cells: list[Cell], fit_each: bool, across: int | None, side: float | None = None) -> Grid:
+    """A grid for cells, by default about 4:3 as a whole; `side` is the width of a cell."""
+    common = _around([box for box in map(_box, cells) if box is not None])
     width, height = cells[0].size
     if common is not None and not fit_each:
         width, height = common[2] - common[0], common[3] - common[1]
     # Neither a line nor a point is the shape of a cell.
     shape = min(max(height / width if width > 0 else 1.0, 0.4), 1.6)
     across = across or min(len(cells), max(1, ceil(sqrt(len(cells) * 4 / 3 * shape))))
-    side = min(max((WIDTH - GAP) / across - GAP, NARROWEST), WIDEST)
-    row = side * shape + CAPTION + GAP
+    side = side or min(max((WIDTH - GAP) / across - GAP, NARROWEST), WIDEST)
+    lines = max(len(_caption_lines(cell, side)[0]) for cell in cells)
+    caption = CAPTION + (lines - 1) * LINE * SMALLEST
+    return Grid(across, side, side * shape, None if fit_each else common, caption)
+
+
+def contact_sheet(cells: list[Cell], title: str, fit_each: bool = False, across: int | None = None) -> Sheet:
+    """All cells on one sheet, `across` of them in a row (by default so that it is about 4:3)."""
+    grid = grid_of(cells, fit_each, across)
     # Not one of the program's own sheets.
     with unhosted():
-        sheet = Sheet(round(across * (side + GAP) + GAP), round(TITLE + ceil(len(cells) / across) * row))
+        sheet = Sheet(
+            round(grid.across * (grid.side + GAP) + GAP),
+            round(TITLE + ceil(len(cells) / grid.across) * grid.row),
+        )
     sheet.title = title
     nib = sheet.new_nib()
-    nib.travel_to(-sheet.width / 2 + GAP, sheet.height / 2 - TITLE / 2)
-    nib.ink = WORDS
-    nib.text(title, size=16, weight="bold", baseline="middle")
-    for i, (cell, box) in enumerate(zip(cells, boxes, strict=True)):
-        centre = (
-            -sheet.width / 2 + GAP + side / 2 + (i % across) * (side + GAP),
-            sheet.height / 2 - TITLE - side * shape / 2 - (i // across) * row,
-        )
-        nib.travel_to(centre)
-        _lay(nib, cell, box if fit_each else common, side, side * shape)
+    left, top = -sheet.width / 2 + GAP, sheet.height / 2
+    entitle(nib, title, left, top - TITLE / 2)
+    lay_cells(nib, cells, grid, left, top - TITLE)
     return sheet
+
+
+def entitle(nib: Nib, title: str, x: float, y: float, most: float | None = None) -> None:
+    """Write a title, from a place on, no wider than `most`."""
+    nib.travel_to(x, y)
+    with nib.styled(ink=WORDS):
+        size = 16.0
+        if most is not None:
+            size *= min(1.0, most / max(lettering.words_width(title, size) * BOLD, 1e-9))
+        nib.text(title, size=size, weight="bold", baseline="middle")
+
+
+def lay_cells(nib: Nib, cells: list[Cell], grid: Grid, left: float, top: float) -> None:
+    """Lay cells in rows, from an upper left corner on."""
+    for i, cell in enumerate(cells):
+        row, column = divmod(i, grid.across)
+        x = left + grid.side / 2 + column * (grid.side + GAP)
+        nib.travel_to(x, top - grid.height / 2 - row * grid.row)
+        with nib.styled(ink=WORDS):
+            _lay(nib, cell, grid)
 
 
 def cell_picture(sheet: Sheet, names: tuple[str, ...]) -> Columns:
@@ -132,12 +192,14 @@ def _around(boxes: list[Box]) -> Box | None:
     return min(lefts), min(bottoms), max(rights), max(tops)
 
 
-def _lay(nib: Nib, cell: Cell, view: Box | None, width: float, height: float) -> None:
+def _lay(nib: Nib, cell: Cell, grid: Grid) -> None:
     """One cell around the nib: its paper, its picture, its caption."""
     x, y = nib.position
+    width, height = grid.side, grid.height
     paper = cell.paper if cell.paper.opacity else None
     with nib.styled(ink=FRAME, line_width=1, line_join="miter"):
         nib.rectangle(width, height, fill=paper)
+    view = grid.view or _box(cell)
     if cell.columns is not None and view is not None:
         inside = 1 - 2 * MARGIN
         left, bottom, right, top = view
@@ -146,17 +208,29 @@ def _lay(nib: Nib, cell: Cell, view: Box | None, width: float, height: float) ->
         nib.sheet._trail.stamp(cell.columns, (scale, 0.0, *move), nib=0)
     if cell.trouble:
         _explain(nib, cell.trouble, width, height)
-    nib.travel_to(x, y - height / 2 - CAPTION / 2)
-    room = width - len(cell.swatches) * SWATCH
-    size = min(13.0, room / (CHARACTER * max(len(cell.caption), 1)))
-    nib.travel_by(len(cell.swatches) * SWATCH / 2, 0)
-    nib.text(cell.caption, size=size, align="middle", baseline="middle")
-    nib.travel_by(-lettering.words_width(cell.caption, size) / 2, 0)
+    lines, size = _caption_lines(cell, width)
+    for i, line in enumerate(lines):
+        nib.travel_to(x, y - height / 2 - CAPTION / 2 - i * LINE * size)
+        nib.travel_by(len(cell.swatches) * SWATCH / 2 if i == 0 else 0, 0)
+        nib.text(line, size=size, align="middle", baseline="middle")
+    nib.travel_to(x + len(cell.swatches) * SWATCH / 2, y - height / 2 - CAPTION / 2)
+    nib.travel_by(-lettering.words_width(lines[0], size) / 2, 0)
     for swatch in reversed(cell.swatches):
         nib.travel_by(-SWATCH / 2, 0)
         with nib.styled(ink=FRAME, line_width=1):
             nib.rectangle(0.7 * SWATCH, 0.7 * SWATCH, fill=swatch)
         nib.travel_by(-SWATCH / 2, 0)
+
+
+def _caption_lines(cell: Cell, width: float) -> tuple[list[str], float]:
+    """A caption in lines that fit below a cell, and their size: smaller, and then on several lines."""
+    room = width - len(cell.swatches) * SWATCH
+    size = min(13.0, room / (CHARACTER * max(len(cell.caption), 1)))
+    if size >= SMALLEST:
+        return [cell.caption], size
+    longest = max(map(len, cell.caption.split()))
+    size = min(max(room / (CHARACTER * longest), TINY), SMALLEST)
+    return textwrap.wrap(cell.caption, max(4, int(room / (CHARACTER * size) + 1e-9))), size
 
 
 def _explain(nib: Nib, trouble: str, width: float, height: float) -> None:

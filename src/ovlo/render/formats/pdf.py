@@ -8,6 +8,8 @@ The page has the size of the picture in real units.
 from __future__ import annotations
 
 import io
+from collections.abc import Iterator
+from contextlib import contextmanager
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -17,6 +19,7 @@ from ovlo.core.paint.cutting import without_fine_dashes
 from ovlo.core.paint.order import painted
 from ovlo.core.paint.outlines import Outline, ranges
 from ovlo.core.paint.regions import without_overlaps
+from ovlo.core.plot.placing import Box
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns, Style, Text
 from ovlo.core.values.colour import Colour
@@ -24,12 +27,15 @@ from ovlo.core.values.version import VERSION
 from ovlo.render import lettering
 from ovlo.render.formats.png import FLATNESS, graphics_context, rgba
 from ovlo.render.page import Page
+from ovlo.render.paper.leaf import Leaf
 
 if TYPE_CHECKING:
+    from matplotlib.backend_bases import GraphicsContextBase
     from matplotlib.backends.backend_pdf import PdfFile
     from matplotlib.path import Path
 
 POINTS_PER_PIXEL = 72 / 96
+MM_PER_INCH = 25.4
 CURVE = 4
 """Matplotlib's code for the control points and the end of a cubic Bézier curve."""
 
@@ -42,43 +48,79 @@ LARGEST_LETTERS = 10_000
 
 def render(columns: Columns, page: Page) -> bytes:
     """The picture as PDF."""
-    import matplotlib
-    from matplotlib.backends.backend_pdf import PdfFile
-
     width, height = (
         side * page.pixels_per_unit * POINTS_PER_PIXEL / 72 for side in (page.width, page.height)
     )
     written = io.BytesIO()
+    with _file(written, page.title, page.details) as file:
+        file.newPage(width, height)
+        sheet = _PdfSheet(file, page, width, height)
+        sheet.paint(columns)
+        sheet.finish()
+    return written.getvalue()
+
+
+def render_leaves(leaves: list[Leaf], title: str, details: str) -> bytes:
+    """Leaves of paper as the pages of one PDF."""
+    written = io.BytesIO()
+    with _file(written, title, details) as file:
+        for leaf in leaves:
+            width, height = leaf.width / MM_PER_INCH, leaf.height / MM_PER_INCH
+            file.newPage(width, height)
+            for one in leaf.prints:
+                sheet = _PdfSheet(file, one.page, width, height, one.at, one.room)
+                sheet.paint(one.columns)
+                sheet.finish()
+    return written.getvalue()
+
+
+@contextmanager
+def _file(written: io.BytesIO, title: str, details: str) -> Iterator[PdfFile]:
+    """A PDF to which pages are written."""
+    import matplotlib
+    from matplotlib.backends.backend_pdf import PdfFile
+
     # Fonts of type 42 keep their letters as text; without a date the file is the same every time.
     with matplotlib.rc_context({"pdf.fonttype": 42, "path.simplify": False}):
         about = {
-            "Title": page.title,
-            "Subject": page.details or None,
+            "Title": title,
+            "Subject": details or None,
             "Creator": f"Ovlo {VERSION}",
             "CreationDate": None,
         }
         file = PdfFile(written, metadata=about)
         try:
-            file.newPage(width, height)
-            sheet = _PdfSheet(file, page, width, height)
-            sheet.paint(columns)
-            sheet.finish()
+            yield file
             file.finalize()
         finally:
             file.close()
-    return written.getvalue()
 
 
 class _PdfSheet:
-    """A page of a PDF file to paint on with marks in sheet units."""
+    """A page of a PDF file, in inches, to paint on with marks in sheet units.
 
-    def __init__(self, file: PdfFile, page: Page, width: float, height: float) -> None:
+    `at` is where the lower left corner of the picture is, and `room` the box outside of which nothing is
+    seen; both in millimetres.
+    """
+
+    def __init__(
+        self,
+        file: PdfFile,
+        page: Page,
+        width: float,
+        height: float,
+        at: tuple[float, float] = (0.0, 0.0),
+        room: Box | None = None,
+    ) -> None:
         from matplotlib.backends.backend_pdf import RendererPdf, Verbatim
-        from matplotlib.transforms import Affine2D
+        from matplotlib.transforms import Affine2D, Bbox
 
         self._renderer = RendererPdf(file, 72, height, width)
         self._points_per_unit = page.pixels_per_unit * POINTS_PER_PIXEL
         self._to_points = Affine2D().translate(-page.left, -page.bottom).scale(self._points_per_unit)
+        self._to_points.translate(*(side / MM_PER_INCH * 72 for side in at))
+        self._clip = None if room is None else Bbox(np.reshape(room, (2, 2)) / MM_PER_INCH * 72)
+        self._has_shapes = page.text == "shapes"
         self._flatness = FLATNESS / page.pixels_per_unit
         file.output(Verbatim(MITER_LIMIT))
         if page.paper.opacity:
@@ -126,14 +168,20 @@ class _PdfSheet:
             self._draw(path, without_fine_dashes(style, FLATNESS / self._points_per_unit), None)
 
     def _draw(self, path: Path, style: Style, paint: Colour | None) -> None:
-        context = graphics_context(self._renderer, style, self._points_per_unit)
+        context = self._context(style, self._points_per_unit)
         self._renderer.draw_path(context, path, self._to_points, rgba(paint) if paint else None)
 
+    def _context(self, style: Style, points_per_unit: float) -> GraphicsContextBase:
+        context = graphics_context(self._renderer, style, points_per_unit)
+        if self._clip is not None:
+            context.set_clip_rectangle(self._clip)
+        return context
+
     def _letter(self, text: Text) -> None:
-        if text.size * self._points_per_unit > LARGEST_LETTERS:
+        if self._has_shapes or text.size * self._points_per_unit > LARGEST_LETTERS:
             self._path(*lettering.glyphs(text), text.ink, None)
             return
-        context = graphics_context(self._renderer, Style(ink=text.ink), 1.0)
+        context = self._context(Style(ink=text.ink), 1.0)
         properties = lettering.font_properties(text.font, text.weight, text.slant).copy()
         properties.set_size(text.size * self._points_per_unit)
         x, y = self._to_points.transform(lettering.beginning(text))

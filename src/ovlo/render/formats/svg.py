@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 from ovlo.core.paint.cutting import without_fine_dashes
 from ovlo.core.paint.mitres import MITER_LIMIT
 from ovlo.core.paint.order import Mark, painted
-from ovlo.core.paint.outlines import CLOSE, MOVE, Outline
+from ovlo.core.paint.outlines import CLOSE, LINE, MOVE, Outline
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns, Style, Text
 from ovlo.core.values.colour import Colour
@@ -31,6 +31,8 @@ PAPER = "ovlo-paper"
 
 """How long a mitre may be, as a share of the line's width, before it is cut off; the same in every format."""
 
+LETTER_COMMANDS = {MOVE: "M", LINE: "L", 3: "Q", 4: "C", CLOSE: "Z"}
+
 DECIMALS = 2
 """Of a pixel of the picture."""
 
@@ -38,7 +40,8 @@ DECIMALS = 2
 def render(columns: Columns, page: Page) -> bytes:
     """The picture as SVG."""
     places = decimals(page)
-    return "".join([head(page, places), *elements(columns, places), "</svg>\n"]).encode()
+    marks = elements(columns, places, page.text == "shapes")
+    return "".join([head(page, places), *marks, "</svg>\n"]).encode()
 
 
 def decimals(page: Page) -> int:
@@ -46,15 +49,24 @@ def decimals(page: Page) -> int:
     return max(0, DECIMALS + ceil(log10(page.pixels_per_unit)))
 
 
-def elements(columns: Columns, places: int) -> list[str]:
-    """The marks of a trail, the lowest first."""
+def framed(columns: Columns, page: Page) -> bytes:
+    """The picture with a thin frame, for grounds on which nobody would see where a white sheet ends."""
+    frame = (
+        f'<rect {_box(page, decimals(page))} fill="none" stroke="#808080" stroke-opacity="0.5" '
+        'stroke-width="2" vector-effect="non-scaling-stroke"/>\n'
+    )
+    return render(columns, page).removesuffix(b"</svg>\n") + f"{frame}</svg>\n".encode()
+
+
+def elements(columns: Columns, places: int, has_shapes: bool = False) -> list[str]:
+    """The marks of a trail, the lowest first, words as text or as the shapes of their letters."""
     painting = painted(columns)
     data = {id(outline): path_data(outline, places) for outline in (painting.strokes, painting.borders)}
     drawn = {style: stroke(style, places) for style in columns.styles}
     parts = []
     for mark in painting.marks:
         if isinstance(mark, Text):
-            parts.append(text_element(mark, places))
+            parts.append(letters_element(mark, places) if has_shapes else text_element(mark, places))
             continue
         path = data[id(painting.outline_of(mark))][mark.number]
         paint = fill(mark) if mark.fill else ' fill="none"'
@@ -65,17 +77,25 @@ def elements(columns: Columns, places: int) -> list[str]:
 def head(page: Page, places: int) -> str:
     """What stands before the marks: size, title, details and paper."""
     width, height = (number(side, 4) for side in (page.shown_width, page.shown_height))
-    left, top = page.left, -page.bottom - page.height
-    box = [number(side, places + 2) for side in (left, top, page.width, page.height)]
     about = f"<metadata>{escape(page.details)}</metadata>\n" if page.details else ""
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}{page.unit}" '
-        f'height="{height}{page.unit}" viewBox="{" ".join(box)}">\n'
+        f'height="{height}{page.unit}" viewBox="{" ".join(_sides(page, places))}">\n'
         f"<title>{escape(page.title)}</title>\n"
         f"{about}"
-        f'<rect class="{PAPER}" x="{box[0]}" y="{box[1]}" width="{box[2]}" height="{box[3]}"'
-        f"{_paint('fill', page.paper)}/>\n"
+        f'<rect class="{PAPER}" {_box(page, places)}{_paint("fill", page.paper)}/>\n'
     )
+
+
+def _sides(page: Page, places: int) -> list[str]:
+    """Left, top, width and height of what is seen; y points down."""
+    top = -page.bottom - page.height
+    return [number(side, places + 2) for side in (page.left, top, page.width, page.height)]
+
+
+def _box(page: Page, places: int) -> str:
+    x, y, width, height = _sides(page, places)
+    return f'x="{x}" y="{y}" width="{width}" height="{height}"'
 
 
 def path_data(outline: Outline, places: int) -> list[str]:
@@ -164,6 +184,27 @@ def text_element(text: Text, places: int, more: str = "") -> str:
         f'<text{more} x="{x}" y="{y}"{turn}{written}{_paint("fill", text.ink)} xml:space="preserve">'
         f"{escape(text.words)}</text>\n"
     )
+
+
+def letters_element(text: Text, places: int) -> str:
+    """A text as the shapes of its letters."""
+    vertices, codes = lettering.glyphs(text)
+    words = f"<title>{escape(text.words)}</title>"
+    return f'<path d="{letters_data(vertices, codes, places)}"{_paint("fill", text.ink)}>{words}</path>\n'
+
+
+def letters_data(vertices: NDArray[np.float64], codes: NDArray[np.uint8], places: int) -> str:
+    """Letters as path data: Matplotlib's codes are SVG's commands."""
+    parts = []
+    last = 0
+    for (x, y), code in zip(vertices.tolist(), codes.tolist(), strict=True):
+        command = LETTER_COMMANDS[code]
+        # The control points of a curve, and its end, share one command.
+        parts.append(command if code != last or code not in (3, 4) else " ")
+        last = code
+        if command != "Z":
+            parts.append(f"{number(x, places)} {number(-y, places)}")
+    return "".join(parts)
 
 
 def fill(mark: Mark) -> str:

@@ -12,7 +12,7 @@ from os import PathLike
 from typing import TypedDict
 
 from ovlo.core.plot.hatching import HATCHES
-from ovlo.core.plot.placing import placed
+from ovlo.core.plot.placing import check_margin, placed
 from ovlo.core.plot.plot import HIDDEN, ORDERS, Plotted, Wishes, plot
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values import arguments
@@ -20,14 +20,12 @@ from ovlo.core.values.errors import BadValue
 from ovlo.core.values.units import millimetres, page_size
 from ovlo.render import lettering
 from ovlo.render.page import details, mark_boxes
+from ovlo.render.paper.leaf import MARGIN
 from ovlo.render.plotter.about import About
 from ovlo.render.plotter.machine import Machine, checked_machine
 from ovlo.render.plotter.tray import read_tray
 
 Length = float | str
-
-MARGIN = 10.0
-"""Millimetres that stay empty on each side of a page whose size is given."""
 
 
 class PlotHow(TypedDict, total=False):
@@ -72,11 +70,6 @@ class PlotOrder:
         placing = placed((sheet.width, sheet.height), sheet.unit, self.page, self.margin, box, self.call)
         return plot(sheet._columns, placing, self.wishes, lettering.glyphs, sheet.paper, self.call)
 
-    def check_room(self) -> None:
-        """Refuse margins that leave no room, before anything is run."""
-        if self.page is not None:
-            placed(self.page, "mm", self.page, self.margin, None, self.call)
-
 
 def about(sheet: Sheet, untitled: str = "") -> About:
     """What the files say of a sheet."""
@@ -119,7 +112,8 @@ def checked_order(how: PlotHow, call: str, spelt: Callable[[str], str] = str) ->
         machine=checked_machine(how.get("feed"), how.get("on_lift"), how.get("on_lower"), call, spelt),
         call=call,
     )
-    order.check_room()
+    if order.page is not None:
+        check_margin(order.page, order.margin, call)
     return order
 
 

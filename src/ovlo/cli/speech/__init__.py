@@ -1,0 +1,1 @@
+"""What the command line says, and how."""

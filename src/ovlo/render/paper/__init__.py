@@ -1,0 +1,1 @@
+"""Pictures on sheets of paper of a printer: handouts and posters."""

@@ -1,0 +1,75 @@
+"""Contact sheets on leaves of paper, as many as are needed.
+
+leaves = handout(cells, "kite: sides=3..30", Paper(page_size("A4", "vary"), 12), across=4)
+"""
+
+from __future__ import annotations
+
+from ovlo.core.sheet.host import unhosted
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.values.errors import BadValue
+from ovlo.core.values.units import PIXELS_PER_UNIT
+from ovlo.render.additions import contact
+from ovlo.render.additions.contact import GAP, Cell
+from ovlo.render.paper.leaf import Leaf, Paper, whole
+
+TITLE, FOOT = 40.0, 24.0
+"""CSS pixels of the title on top, and of the number of the page at the foot."""
+
+PIXELS = PIXELS_PER_UNIT["mm"]
+
+USUAL = 190.0
+"""CSS pixels, about, of a cell if nothing is said: 5 cm."""
+
+NARROWEST = 40.0
+"""CSS pixels of a cell in which anything can be seen."""
+
+
+def handout(
+    cells: list[Cell],
+    title: str,
+    paper: Paper,
+    across: int | None,
+    fit_each: bool,
+    text: str,
+    call: str,
+) -> list[Leaf]:
+    """All cells on leaves, `across` of them in a row.
+
+    Parameters
+    ----------
+    across : int or None
+        None for cells about 5 cm wide.
+
+    Raises
+    ------
+    BadValue
+        When the margins leave no room for cells.
+    """
+    size, margin, _ = paper
+    width, height = ((side - 2 * margin) * PIXELS for side in size)
+    columns = across or max(1, min(round(width / USUAL), len(cells)))
+    grid = contact.grid_of(cells, fit_each, columns, (width + GAP) / columns - GAP)
+    room = height - TITLE - FOOT
+    grid = grid.lower_than(room)
+    if min(grid.side, grid.height) < NARROWEST:
+        raise BadValue(
+            f"{call}: {columns} columns with margins of {margin:g} mm leave no room on a page of "
+            f"{size[0]:g} × {size[1]:g} mm; take fewer columns, smaller margins or a larger page."
+        )
+    number = columns * max(1, int((room + GAP) // grid.row))
+    lots = [cells[i : i + number] for i in range(0, len(cells), number)]
+    leaves = []
+    for i, lot in enumerate(lots, 1):
+        with unhosted():  # not one of the program's own sheets
+            sheet = Sheet(size[0] * PIXELS, size[1] * PIXELS)
+        left, top = -width / 2, height / 2
+        nib = sheet.new_nib()
+        contact.entitle(nib, title, left, top - TITLE / 3, width)
+        contact.lay_cells(nib, lot, grid, left, top - TITLE)
+        nib.ink = contact.WORDS
+        nib.travel_to(0, -height / 2 + FOOT / 4)
+        if len(lots) > 1:
+            nib.text(f"{i} of {len(lots)}", size=11, align="middle")
+        leaves.append(Leaf(*size, (whole(sheet, text),)))
+    return leaves

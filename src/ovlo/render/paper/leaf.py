@@ -1,0 +1,65 @@
+"""A leaf of paper with pictures on it, in millimetres from its lower left corner.
+
+print_of(columns, page, Paper(page_size("A4", "draw")), "draw")
+"""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from ovlo.core.plot.placing import Box, placed
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.trail.columns import Columns
+from ovlo.core.values.units import MM_PER_UNIT
+from ovlo.render.page import Page
+
+MARGIN = 10.0
+"""Millimetres that stay empty on each side at first; hardly any printer prints nearer to the edge."""
+
+
+class Print(NamedTuple):
+    """A picture on a leaf: where its lower left corner is, and the box outside of which nothing is seen."""
+
+    columns: Columns
+    page: Page
+    at: tuple[float, float]
+    room: Box
+
+
+class Leaf(NamedTuple):
+    """A leaf, and the pictures on it, the lowest first."""
+
+    width: float
+    height: float
+    prints: tuple[Print, ...]
+
+
+class Paper(NamedTuple):
+    """Pages of paper that were asked for, in millimetres: their size, what stays empty on each side, and the
+    size of the leaves of a poster, if it is to be one."""
+
+    size: tuple[float, float]
+    margin: float = MARGIN
+    tile: tuple[float, float] | None = None
+
+
+def print_of(columns: Columns, page: Page, paper: Paper, call: str) -> Print:
+    """A picture as large as it can be on a leaf, in its middle.
+
+    Raises
+    ------
+    BadValue
+        When the margins leave no room.
+    """
+    box = page.left, page.bottom, page.left + page.width, page.bottom + page.height
+    placing = placed((page.width, page.height), page.unit, paper.size, paper.margin, box, call)
+    shown = page.sized(page.width * placing.scale, page.height * placing.scale)
+    x, y = placing.move[0] + page.left * placing.scale, placing.move[1] + page.bottom * placing.scale
+    return Print(columns, shown, (x, y), (x, y, x + shown.shown_width, y + shown.shown_height))
+
+
+def whole(sheet: Sheet, text: str) -> Print:
+    """A sheet that is as large as its leaf."""
+    width, height = (side * MM_PER_UNIT[sheet.unit] for side in (sheet.width, sheet.height))
+    page = Page.of(sheet, text=text).sized(width, height)
+    return Print(sheet._columns, page, (0.0, 0.0), (0.0, 0.0, width, height))

@@ -1,0 +1,180 @@
+"""A poster on many leaves that are cut and glued together.
+
+leaves = poster(columns, page, Paper(page_size("A2", "draw"), tile=page_size("A4", "draw")), "draw")
+
+The first leaf is a plan. Each of the others shows a part of the poster, marks at which it is cut, and which
+part it is; neighbours overlap, so that there is something to glue.
+"""
+
+from __future__ import annotations
+
+from math import ceil
+from typing import NamedTuple
+
+from ovlo.core.plot.placing import Box
+from ovlo.core.sheet.host import unhosted
+from ovlo.core.sheet.nib import Nib
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.trail.columns import Columns
+from ovlo.core.values.errors import BadValue
+from ovlo.render.page import Page
+from ovlo.render.paper.leaf import MARGIN, Leaf, Paper, Print, print_of, whole
+
+OVERLAP = 10.0
+"""Millimetres that two neighbours share."""
+
+MARK, GREY = 5.0, "#555555"
+"""How long a mark to cut at is, in millimetres, and its ink."""
+
+MOST_TILES = 400
+
+
+class Tiling(NamedTuple):
+    """Leaves of one size that cover a poster: how many, and how large a part each shows."""
+
+    columns: int
+    rows: int
+    leaf: tuple[float, float]
+    part: tuple[float, float]
+
+
+def poster(columns: Columns, page: Page, paper: Paper, call: str) -> list[Leaf]:
+    """The leaves of a poster.
+
+    Raises
+    ------
+    BadValue
+        When the leaves are too small, or as large as the poster, or too many.
+    """
+    tiling = checked_tiling(paper, call)
+    picture = print_of(columns, page, paper, call)
+    parts = [(row, column) for row in range(tiling.rows) for column in range(tiling.columns)]
+    plan = _plan(picture, paper.size, tiling, page.text)
+    return [plan, *(_part(picture, paper.size, tiling, *one, page.text) for one in parts)]
+
+
+def checked_tiling(paper: Paper, call: str) -> Tiling:
+    """How a poster is cut: the way, upright or across, that takes fewer leaves."""
+    assert paper.tile is not None
+    ways = [_tiling(paper.size, turned) for turned in (paper.tile, paper.tile[::-1])]
+    tiling = min(ways, key=lambda one: one.columns * one.rows)
+    if min(paper.tile) <= 2 * MARGIN + OVERLAP:
+        least = 2 * MARGIN + OVERLAP
+        raise BadValue(f"{call}: tiles must be larger than {least:g} mm, for margins and what they share.")
+    count = tiling.columns * tiling.rows
+    size = f"{paper.size[0]:g} × {paper.size[1]:g} mm"
+    if count == 1:
+        raise BadValue(f"{call}: one tile holds the whole page of {size}; leave --tiles out.")
+    if count > MOST_TILES:
+        raise BadValue(f"{call}: it would take {count:,} tiles, more than {MOST_TILES}; take larger ones.")
+    return tiling
+
+
+def _tiling(size: tuple[float, float], leaf: tuple[float, float]) -> Tiling:
+    """Parts of one size that cover a poster and overlap by just what they must."""
+    counts, parts = [], []
+    for length, side in zip(size, leaf, strict=True):
+        most = side - 2 * MARGIN
+        count = max(1, ceil((length - OVERLAP) / max(most - OVERLAP, 1e-3) - 1e-9))
+        counts.append(count)
+        parts.append(min(most, (length + (count - 1) * OVERLAP) / count))
+    return Tiling(counts[0], counts[1], leaf, (parts[0], parts[1]))
+
+
+def _corner(tiling: Tiling, size: tuple[float, float], row: int, column: int) -> tuple[float, float]:
+    """The lower left corner of a part on the poster; the first row is on top."""
+    across, up = (side - OVERLAP for side in tiling.part)
+    return column * across, size[1] - tiling.part[1] - row * up
+
+
+def _part(
+    picture: Print, size: tuple[float, float], tiling: Tiling, row: int, column: int, text: str
+) -> Leaf:
+    """One leaf: what is seen of the poster through its window."""
+    x, y = _corner(tiling, size, row, column)
+    left, bottom = ((leaf - part) / 2 for leaf, part in zip(tiling.leaf, tiling.part, strict=True))
+    move = left - x, bottom - y
+    window = left, bottom, left + tiling.part[0], bottom + tiling.part[1]
+    left, bottom, right, top = picture.room
+    moved = left + move[0], bottom + move[1], right + move[0], top + move[1]
+    room = (
+        max(window[0], moved[0]),
+        max(window[1], moved[1]),
+        min(window[2], moved[2]),
+        min(window[3], moved[3]),
+    )
+    seen = picture._replace(at=(picture.at[0] + move[0], picture.at[1] + move[1]), room=room)
+    marks = _marks(tiling, row, column, window)
+    prints = (seen, whole(marks, text)) if room[0] < room[2] and room[1] < room[3] else (whole(marks, text),)
+    return Leaf(*tiling.leaf, prints)
+
+
+def _marks(tiling: Tiling, row: int, column: int, window: Box) -> Sheet:
+    """Where to cut, and which part it is."""
+    sheet, nib = _leaf_sheet(tiling.leaf)
+    left, bottom, right, top = window
+    with nib.styled(line_width=0.2, ink=GREY):
+        for x in (left, right):
+            for y, sense in ((bottom, -1), (top, 1)):
+                _line(nib, (x, y + sense), (x, y + sense * MARK))
+        for y in (bottom, top):
+            for x, sense in ((left, -1), (right, 1)):
+                _line(nib, (x + sense, y), (x + sense * MARK, y))
+        # To the right and below, the neighbour is glued over what is shared.
+        if column + 1 < tiling.columns:
+            for y, sense in ((bottom, -1), (top, 1)):
+                _line(nib, (right - OVERLAP, y + sense), (right - OVERLAP, y + sense * MARK / 2))
+        if row + 1 < tiling.rows:
+            for x, sense in ((left, -1), (right, 1)):
+                _line(nib, (x + sense, bottom + OVERLAP), (x + sense * MARK / 2, bottom + OVERLAP))
+    nib.ink = GREY
+    nib.travel_to(*_centred(sheet, ((left + right) / 2, bottom - MARGIN / 2)))
+    words = f"row {row + 1} of {tiling.rows}, column {column + 1} of {tiling.columns}"
+    nib.text(words, size=3, align="middle", baseline="middle")
+    return sheet
+
+
+def _plan(picture: Print, size: tuple[float, float], tiling: Tiling, text: str) -> Leaf:
+    """A small picture of the poster with the borders and numbers of its parts."""
+    leaf = tiling.leaf
+    head = 14.0
+    scale = min((leaf[0] - 2 * MARGIN) / size[0], (leaf[1] - 2 * MARGIN - head) / size[1], 0.5)
+    x, y = (leaf[0] - size[0] * scale) / 2, (leaf[1] - head - size[1] * scale) / 2
+    page = picture.page
+    small = page.sized(page.shown_width * scale, page.shown_height * scale)
+    left, bottom, right, top = picture.room
+    room = x + left * scale, y + bottom * scale, x + right * scale, y + top * scale
+    shown = Print(picture.columns, small, (room[0], room[1]), room)
+    sheet, nib = _leaf_sheet(leaf)
+    nib.travel_to(*_centred(sheet, (leaf[0] / 2, leaf[1] - MARGIN - 4)))
+    words = f"{size[0]:g} × {size[1]:g} mm on {tiling.columns * tiling.rows} leaves"
+    nib.text(words, size=5, align="middle", baseline="middle")
+    for row in range(tiling.rows):
+        for column in range(tiling.columns):
+            left, bottom = _corner(tiling, size, row, column)
+            middle = left + tiling.part[0] / 2, bottom + tiling.part[1] / 2
+            nib.travel_to(*_centred(sheet, (x + middle[0] * scale, y + middle[1] * scale)))
+            with nib.styled(line_width=0.3, ink=GREY, line_dash=(1.5, 1)):
+                nib.rectangle(tiling.part[0] * scale, tiling.part[1] * scale)
+            nib.circle(4, fill="white")
+            nib.text(f"{row + 1}.{column + 1}", size=3, align="middle", baseline="middle")
+    return Leaf(*leaf, (shown, whole(sheet, text)))
+
+
+def _leaf_sheet(leaf: tuple[float, float]) -> tuple[Sheet, Nib]:
+    with unhosted():
+        sheet = Sheet(*leaf, paper="transparent", unit="mm")
+    nib = sheet.new_nib()
+    nib.line_width = 0.2
+    return sheet, nib
+
+
+def _line(nib: Nib, start: tuple[float, float], end: tuple[float, float]) -> None:
+    nib.travel_to(*_centred(nib.sheet, start))
+    nib.line_to(*_centred(nib.sheet, end))
+
+
+def _centred(sheet: Sheet | None, place: tuple[float, float]) -> tuple[float, float]:
+    """A place on a leaf, counted from its sheet's centre."""
+    assert sheet is not None
+    return place[0] - sheet.width / 2, place[1] - sheet.height / 2
