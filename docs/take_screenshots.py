@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import html
+import shlex
 import shutil
 import subprocess
 import sys
 import tempfile
+import textwrap
 from pathlib import Path
 from typing import Any
 
@@ -30,8 +33,33 @@ COMMANDS = {
         "1.6",
     ],
     "difference": ["compare", "examples/star_twice.py:walked", "examples/star_twice.py:by_corners"],
+    "plot": [
+        *("plot", "examples/harbour.py", "--seed", "4", "--page-size", "A4", "--landscape", "--fit"),
+        *("--hatch", "rings", "--hatch-gap", "1.3mm"),
+    ],
     "motif_spirals": ["vary", "examples/motif_spiral.py", "--values", "depth=0,1,2,3,4,100"],
 }
+
+
+TERMINALS = {
+    "terminal_draw": [
+        "ovlo draw kite.py --list",
+        "ovlo draw kite.py --set sides=5 -o kite.svg -o kite.png",
+        "ovlo vary kite.py --values sides=3..8 -o six.png",
+        "ovlo animate kite.py --seconds 2 -o kite.gif",
+        "ovlo draw slip.py",
+    ],
+    "terminal_check": ["ovlo check inner_angle.py", "ovlo compare kite.py slow_kite.py"],
+    "terminal_steps": ["ovlo steps kite.py --set sides=3", "ovlo steps kite.py --calls"],
+    "terminal_plot": ["ovlo plot kite.py --page-size A5 --hatch-gap 1mm -o kite.gcode", "ovlo demo demo"],
+}
+"""What is typed in the pictures of terminals; the programs are those of `_programs`."""
+
+TERMINAL = """<!doctype html><meta charset="utf-8"><style>
+body { margin: 0; background: #1d2230; color: #d8dee9; font: 15px/1.45 "DejaVu Sans Mono", monospace; }
+pre { margin: 0; padding: 20px 24px; white-space: pre-wrap; }
+b { color: #a3be8c; font-weight: normal; }
+</style><pre>"""
 
 
 def main() -> None:
@@ -74,10 +102,76 @@ def take_page_shots() -> None:
         browser.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", size)
         browser.set_script_timeout(60)
         try:
+            _take_terminals(browser, Path(folder))
             _take_files(browser, Path(folder))
             _take_live(browser)
         finally:
             browser.quit()
+
+
+def _take_terminals(browser: Any, folder: Path) -> None:
+    """What commands print, typed one after the other."""
+    for name, code in _programs().items():
+        (folder / name).write_text(code)
+    for picture, commands in TERMINALS.items():
+        shown = [TERMINAL]
+        for command in commands:
+            words = [OVLO, *shlex.split(command)[1:]]
+            done = subprocess.run(
+                words, cwd=folder, stdout=subprocess.PIPE, stderr=subprocess.STDOUT, text=True, check=False
+            )
+            shown.append(f"<b>$ {html.escape(command)}</b>\n{html.escape(_short(done.stdout))}\n")
+        page = folder / f"{picture}.html"
+        page.write_text("".join(shown))
+        browser.get(page.as_uri())
+        _shoot(browser, picture)
+
+
+def _short(said: str) -> str:
+    """What a command printed, the middle of long lists left out."""
+    lines = said.splitlines(keepends=True)
+    return said if len(lines) <= MOST_LINES else "".join([*lines[:7], "…\n", *lines[-4:]])
+
+
+MOST_LINES = 24
+
+
+def _programs() -> dict[str, str]:
+    """The programs that the terminals run."""
+    kite = textwrap.dedent('''
+        from typing import Annotated
+        from ovlo import Span, drawing
+
+        def tail(nib, bows):
+            for i in range(bows):
+                nib.forward(12)
+                nib.right(8)
+
+        @drawing(width=400, height=400, paper="aliceblue")
+        def kite(nib, sides: Annotated[int, Span(3, 12)] = 4, fill: Colour = "tomato"):
+            """A kite with a tail."""
+            nib.polygon(sides, radius=80, turn=90, fill=fill)
+            nib.travel_to(0, -80)
+            nib.turn_to(270)
+            tail(nib, 6)
+    ''').lstrip()
+    kite = kite.replace("import Span", "import Colour, Span")
+    return {
+        "kite.py": kite,
+        "slow_kite.py": kite.replace("turn=90", "turn=60"),
+        "slip.py": kite.replace("nib.polygon(sides, radius=80", "nib.polygon(sides, 80"),
+        "inner_angle.py": textwrap.dedent("""
+            from ovlo import drawing
+
+            @drawing
+            def pentagon(nib):
+                for _ in range(5):
+                    nib.forward(80)
+                    nib.left(108)
+                nib.ink = "white"
+                nib.line_to(0, 200)
+        """).lstrip(),
+    }
 
 
 def _take_files(browser: Any, folder: Path) -> None:

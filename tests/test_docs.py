@@ -32,7 +32,7 @@ def test_the_readme_as_a_newcomer_types_it(ovlo_command, program):
     (code,) = re.findall(r"In a file `kite.py`:\n\n```python\n(.*?)```", first, re.S)
     program(code, "kite.py")
     lines = re.findall(r"^    ovlo (\w+) (.*?)(?:    #.*)?$", first, re.M)
-    assert [command for command, _ in lines] == ["draw", "vary", "check", "live"]
+    assert [command for command, _ in lines] == ["draw", "vary", "check", "live", "plot"]
     for command, rest in lines:
         if command != "live":  # which opens a page, and stays
             done = ovlo_command(command, *rest.split())

@@ -125,6 +125,7 @@ class Drawing(Running):
         "picture-first": directives.flag,
         "only-program": directives.flag,
         "draws": directives.unchanged,
+        "file": directives.flag,
     }
 
     def run(self) -> list[nodes.Node]:
@@ -133,8 +134,9 @@ class Drawing(Running):
         code = self._code()
         path = self.folder / name
         path.write_text(code)
-        program = [self.raw(f'<p class="file-name">{name}</p>'), self.block(code.rstrip(), "python")]
-        if "only-program" in self.options:
+        language = "toml" if "file" in self.options else "python"
+        program = [self.raw(f'<p class="file-name">{name}</p>'), self.block(code.rstrip(), language)]
+        if "only-program" in self.options or "file" in self.options:
             return program
         if "only-picture" in self.options:
             return [self._figure(name)]
@@ -176,6 +178,7 @@ class Command(Running):
     option_spec = {  # noqa: RUF012
         "picture": directives.unchanged,
         "caption": directives.unchanged,
+        "link": directives.unchanged,
         "quiet": directives.flag,
     }
 
@@ -194,14 +197,21 @@ class Command(Running):
         if "quiet" not in self.options and said.strip():
             lines.append(textwrap.dedent(said).rstrip())
         shown = [self.block("\n".join(lines), "console")]
+        if link := self.options.get("link"):
+            shown.append(self.raw(f'<p><a href="{self._kept(link, said)}">Open {link}</a></p>'))
         if made:
-            if not (self.folder / made).exists():
-                raise self.error(f"{self.arguments[0]} makes no {made}: {said}")
-            picture, source = self.picture(Path(made).suffix)
-            picture.write_bytes((self.folder / made).read_bytes())
+            source = self._kept(made, said)
             caption = self.options.get("caption", "")
             shown.append(self.figure(source, caption or made, caption))
         return shown
+
+    def _kept(self, made: str, said: str) -> str:
+        """Keep a file that the command made in the built site; how this page names it."""
+        if not (self.folder / made).exists():
+            raise self.error(f"{self.arguments[0]} makes no {made}: {said}")
+        picture, source = self.picture(Path(made).suffix)
+        picture.write_bytes((self.folder / made).read_bytes())
+        return source
 
 
 class Rule(Running):

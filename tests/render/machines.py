@@ -91,6 +91,7 @@ def _arc_to(head: Head, values: dict[str, float], is_left: bool, line: str) -> N
     end = math.atan2(values["Y"] - centre[1], values["X"] - centre[0])
     sweep = math.degrees(end - begin) % 360
     head.arc(centre, sweep if is_left else sweep - 360)
+    head.drawn[head.pen][-1].pop()  # where it ends is said, and not worked out
     head.go(values["X"], values["Y"])
 
 

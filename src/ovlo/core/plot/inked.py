@@ -40,7 +40,7 @@ FLAT = 0.25
 QUADRATIC, CUBIC = 3, 4
 """Codes of the control points and ends of curves in letters."""
 
-LETTER_LINE = 1 / 12
+LETTER_LINE = 1 / 24
 """How wide a line draws letters, as a share of their size."""
 
 FAR = 1e9

@@ -20,6 +20,10 @@ Ints = NDArray[np.int64]
 Bools = NDArray[np.bool_]
 
 
+ROUNDING = 5e-4
+"""Millimetres by which places may differ that are the same in every file."""
+
+
 @dataclass(frozen=True, eq=False)
 class Strokes:
     """k strokes of v points, in millimetres on the page, y up.
@@ -133,7 +137,8 @@ class Strokes:
         """
         goes_on = goes_on.copy()
         goes_on[:1] = False
-        is_met = np.append(False, (self.starts[1:] == self.ends[:-1]).all(axis=1))[: len(self)]
+        apart = np.hypot(*(self.starts[1:] - self.ends[:-1]).T)
+        is_met = np.append(False, apart <= ROUNDING)[: len(self)]
         dropped = self.firsts[:-1][goes_on & is_met]
         kept = np.ones(len(self.points), bool)
         kept[dropped] = False
@@ -146,8 +151,9 @@ class Strokes:
         )
 
     def sealed(self, nearness: float) -> Strokes:
-        """The same with closed strokes ending in the very place where they begin."""
-        open_by = self.is_closed(nearness) & (self.starts != self.ends).any(axis=1)
+        """The same with closed strokes ending in the place where they begin."""
+        apart = np.hypot(*(self.ends - self.starts).T)
+        open_by = self.is_closed(nearness) & (apart > ROUNDING)
         at = self.firsts[1:][open_by]
         return Strokes(
             np.insert(self.points, at, self.starts[open_by], axis=0),
