@@ -12,20 +12,24 @@ sheet.save("square.svg")
 from __future__ import annotations
 
 import sys
+from importlib import import_module
+from typing import TYPE_CHECKING
 
-from ovlo.core.sheet.joining import column, end_to_end, layered, row
-from ovlo.core.sheet.motif import Motif
-from ovlo.core.sheet.nib import Nib
-from ovlo.core.sheet.sheet import Sheet
-from ovlo.core.values.colour import Colour, blend, ramp, shift_hue
-from ovlo.core.values.degrees import from_polar
-from ovlo.core.values.dice import Dice
-from ovlo.core.values.errors import BadType, BadUse, BadValue, FileTrouble, OvloError, UnknownName
-from ovlo.core.values.finding import Finding
-from ovlo.core.values.pose import Pose
 from ovlo.core.values.version import VERSION
-from ovlo.program.drawing import Drawing, drawing
-from ovlo.program.parameters import Span
+
+if TYPE_CHECKING:
+    from ovlo.core.sheet.joining import column, end_to_end, layered, row
+    from ovlo.core.sheet.motif import Motif
+    from ovlo.core.sheet.nib import Nib
+    from ovlo.core.sheet.sheet import Sheet
+    from ovlo.core.values.colour import Colour, blend, ramp, shift_hue
+    from ovlo.core.values.degrees import from_polar
+    from ovlo.core.values.dice import Dice
+    from ovlo.core.values.errors import BadType, BadUse, BadValue, FileTrouble, OvloError, UnknownName
+    from ovlo.core.values.finding import Finding
+    from ovlo.core.values.pose import Pose
+    from ovlo.program.drawing import Drawing, drawing
+    from ovlo.program.parameters import Span
 
 __version__ = VERSION
 
@@ -57,12 +61,46 @@ __all__ = [
 ]
 
 
+_HOMES = {
+    "BadType": "ovlo.core.values.errors",
+    "BadUse": "ovlo.core.values.errors",
+    "BadValue": "ovlo.core.values.errors",
+    "Colour": "ovlo.core.values.colour",
+    "Dice": "ovlo.core.values.dice",
+    "Drawing": "ovlo.program.drawing",
+    "FileTrouble": "ovlo.core.values.errors",
+    "Finding": "ovlo.core.values.finding",
+    "Motif": "ovlo.core.sheet.motif",
+    "Nib": "ovlo.core.sheet.nib",
+    "OvloError": "ovlo.core.values.errors",
+    "Pose": "ovlo.core.values.pose",
+    "Sheet": "ovlo.core.sheet.sheet",
+    "Span": "ovlo.program.parameters",
+    "UnknownName": "ovlo.core.values.errors",
+    "blend": "ovlo.core.values.colour",
+    "column": "ovlo.core.sheet.joining",
+    "drawing": "ovlo.program.drawing",
+    "end_to_end": "ovlo.core.sheet.joining",
+    "from_polar": "ovlo.core.values.degrees",
+    "layered": "ovlo.core.sheet.joining",
+    "ramp": "ovlo.core.values.colour",
+    "row": "ovlo.core.sheet.joining",
+    "shift_hue": "ovlo.core.values.colour",
+}
+"""Where each name is; it is loaded when it is first asked for, so that a command that only tells its options
+need not load what draws."""
+
+
 def __dir__() -> list[str]:
     return __all__
 
 
 def __getattr__(name: str) -> object:
-    """Asked for only where there is no such name."""
+    """A public name that nobody asked for before, or one that there is not."""
+    if name in _HOMES:
+        found: object = getattr(import_module(_HOMES[name]), name)
+        globals()[name] = found
+        return found
     from ovlo.core.values.everyday import unknown
 
     raise AttributeError(unknown("ovlo", name, __all__), name=name, obj=sys.modules[__name__])

@@ -181,3 +181,20 @@ def test_telling_vary_to_end_keeps_what_there_is_and_leaves_no_process(number, p
         assert "6 pictures" in printed
         assert "Traceback" not in told
         assert (tmp_path / "v.svg").exists()
+
+
+def test_help_tells_what_each_command_says_of_itself():
+    import importlib
+
+    from ovlo.cli.main import COMMANDS
+
+    for name, words in COMMANDS.items():
+        command = getattr(importlib.import_module(f"ovlo.cli.{name}"), name)
+        assert " ".join(command.help.split("\n\n")[0].split()) == words
+
+
+def test_help_loads_nothing_that_draws():
+    heavy = "('numpy', 'matplotlib', 'shapely')"
+    code = f"import sys, ovlo.cli.main; print([name for name in {heavy} if name in sys.modules])"
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+    assert done.stdout == "[]\n"

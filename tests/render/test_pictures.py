@@ -234,3 +234,26 @@ def test_enormous_letters_are_drawn_in_every_format(size):
     sheet.new_nib(-0.3 * size, -0.3 * size).text("O", size=size, weight="bold")
     for ending in (".svg", ".png", ".pdf"):
         as_bytes(sheet, ending)
+
+
+def test_the_rasteriser_by_itself_draws_what_the_package_draws(sheet, nib, monkeypatch):
+    from ovlo.render.formats import agg
+    from ovlo.render.formats.png import rasterise
+    from ovlo.render.page import Page
+
+    nib.ink, nib.line_dash = "#ff000080", (5, 3)
+    nib.circle(90, fill="gold")
+    nib.line_dash, nib.line_join = (), "miter"
+    nib.star(5, 80, fill="#00ff0040", fill_rule="evenodd")
+    for i in range(50):
+        nib.travel_to(4 * i, 0)
+        nib.circle(3 + i % 4, fill="teal")
+    alone = rasterise(sheet._columns, Page.of(sheet)).copy()
+    assert not isinstance(agg.new_agg(4, 4), agg._Whole)
+    agg._compiled.cache_clear()
+    monkeypatch.setattr(agg, "_draws", lambda module: False)
+    try:
+        assert isinstance(agg.new_agg(4, 4), agg._Whole)
+        assert (rasterise(sheet._columns, Page.of(sheet)) == alone).all()
+    finally:
+        agg._compiled.cache_clear()

@@ -20,8 +20,20 @@ from ovlo.cli.speech.saying import say, warn
 from ovlo.core.values.arguments import near
 from ovlo.core.values.errors import NothingDone, OvloError, ProgramFailed
 
-COMMANDS = ("draw", "vary", "check", "steps", "compare", "animate", "live", "plot", "new", "demo")
-"""Each is a module of this package with a function of the same name, loaded when it is called for."""
+COMMANDS = {
+    "draw": "Run a program and save its picture.",
+    "vary": "Draw every combination of some values on one captioned contact sheet.",
+    "check": "Find out why a picture is not what was meant.",
+    "steps": "List the steps of a drawing, and where in the program each comes from.",
+    "compare": "Tell whether two programs draw the same picture, and how they differ.",
+    "animate": "Show how a drawing grows, in a file that plays by itself.",
+    "live": "Move a drawing's parameters and edit its file; the picture in the browser follows.",
+    "plot": "Write what a pen plotter or a cutter draws of a picture.",
+    "new": "Write a first program into FILE, which runs as it is.",
+    "demo": "Draw every example into FOLDER (ovlo-demo), as SVG and PNG, with a page that shows them all.",
+}
+"""What each command does. It is a module of this package with a function of the same name, loaded when it is
+called for; its help begins with these words."""
 
 
 class Group(click.Group):
@@ -36,6 +48,11 @@ class Group(click.Group):
         if name not in COMMANDS:
             return None
         return cast(click.Command, getattr(import_module(f"ovlo.cli.{name}"), name))
+
+    def format_commands(self, context: click.Context, formatter: click.HelpFormatter) -> None:
+        """Tell what each command does, without loading it."""
+        with formatter.section("Commands"):
+            formatter.write_dl(list(COMMANDS.items()))
 
     def resolve_command(
         self, context: click.Context, args: list[str]

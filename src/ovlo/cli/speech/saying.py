@@ -9,10 +9,12 @@ import os
 import sys
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
+from typing import TYPE_CHECKING
 
 import click
 
-from ovlo.program.outcome import Outcome
+if TYPE_CHECKING:
+    from ovlo.program.outcome import Outcome
 
 
 def say(words: str, err: bool = False) -> None:

@@ -10,7 +10,7 @@ from __future__ import annotations
 import io
 from collections.abc import Iterator
 from contextlib import contextmanager
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, cast
 
 import numpy as np
 from numpy.typing import NDArray
@@ -25,14 +25,16 @@ from ovlo.core.trail.columns import Columns, Style, Text
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.version import VERSION
 from ovlo.render import lettering
-from ovlo.render.formats.png import FLATNESS, graphics_context, rgba
+from ovlo.render.formats.agg import CAPS, dashes, rgba
+from ovlo.render.formats.png import FLATNESS
 from ovlo.render.page import Page
 from ovlo.render.paper.leaf import Leaf
 
 if TYPE_CHECKING:
-    from matplotlib.backend_bases import GraphicsContextBase
+    from matplotlib.backend_bases import GraphicsContextBase, RendererBase
     from matplotlib.backends.backend_pdf import PdfFile
     from matplotlib.path import Path
+    from matplotlib.typing import CapStyleType, JoinStyleType
 
 POINTS_PER_PIXEL = 72 / 96
 MM_PER_INCH = 25.4
@@ -220,3 +222,15 @@ def with_cubics(outline: Outline) -> Outline:
     cut.vertices[places[cubic]], cut.vertices[places[cubic] + 1] = starts + u[cubic], starts + v[cubic]
     cut.codes[np.add.outer(places, [0, 1, 2])] = CURVE
     return cut
+
+
+def graphics_context(renderer: RendererBase, style: Style, pixels_per_unit: float) -> GraphicsContextBase:
+    """What a Matplotlib renderer wants to know of a style."""
+    context = renderer.new_gc()
+    context.set_foreground(rgba(style.ink), isRGBA=True)
+    context.set_linewidth(style.line_width * pixels_per_unit)
+    context.set_dashes(*dashes(style, pixels_per_unit))
+    context.set_capstyle(cast("CapStyleType", CAPS[style.line_cap]))
+    context.set_joinstyle(cast("JoinStyleType", style.line_join))
+    context.set_snap(False)
+    return context

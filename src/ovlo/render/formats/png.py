@@ -1,4 +1,4 @@
-"""PNG: a trail as pixels, rasterised by Matplotlib's Agg renderer used directly on paths.
+"""PNG: a trail as pixels, rasterised by Agg.
 
 render(columns, page)    # b'\\x89PNG…'
 """
@@ -6,9 +6,8 @@ render(columns, page)    # b'\\x89PNG…'
 from __future__ import annotations
 
 import io
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from itertools import pairwise
-from typing import TYPE_CHECKING, cast
 
 import numpy as np
 from numpy.typing import NDArray
@@ -22,13 +21,8 @@ from ovlo.core.trail.columns import Columns, Style, Text
 from ovlo.core.values.colour import BLACK, TRANSPARENT, Colour
 from ovlo.core.values.errors import BadValue
 from ovlo.render import lettering
+from ovlo.render.formats.agg import Agg, Face, Manner, Path, matrix, new_agg, rgba
 from ovlo.render.page import Page
-
-if TYPE_CHECKING:
-    from matplotlib.backend_bases import GraphicsContextBase, RendererBase
-    from matplotlib.backends.backend_agg import RendererAgg
-    from matplotlib.transforms import Affine2D
-    from matplotlib.typing import CapStyleType, JoinStyleType
 
 Floats = NDArray[np.float64]
 Codes = NDArray[np.uint8]
@@ -44,9 +38,6 @@ FLATNESS = 0.05
 
 FINEST = 0.02
 """Pixels by which a mitre must stand out to be seen."""
-
-CAPS: dict[str, CapStyleType] = {"butt": "butt", "round": "round", "square": "projecting"}
-"""SVG's words for the ends of lines, and Matplotlib's."""
 
 SMALL = 1000
 """Vertices of a path that may be drawn together with others."""
@@ -100,8 +91,8 @@ class Canvas:
         check_size(page)
         self._page = page
         self._agg = self._new_agg()
-        self._to_pixels = to_pixels(page)
-        self.pixels: NDArray[np.uint8] = np.asarray(self._agg.buffer_rgba())
+        self._to_pixels = matrix(page.left, page.bottom, page.pixels_per_unit)
+        self.pixels: NDArray[np.uint8] = np.asarray(self._agg)
         self.pixels[:] = [round(channel * 255) for channel in rgba(page.paper)]
         self.clip: tuple[int, int, int, int] | None = None
         """Columns and rows of pixels, left, top, right and bottom, beyond which nothing is painted."""
@@ -176,23 +167,18 @@ class Canvas:
 
     def _draw_batch(self, batch: Batch) -> None:
         """Many small paths in one call, so that none of them costs a round trip through Python."""
-        from matplotlib.path import Path
-        from matplotlib.transforms import IdentityTransform
-
         marks, scale = batch.marks, self._page.pixels_per_unit
         styles = [mark.style or Style(line_width=0) for mark, _, _ in marks]
         faces = [rgba(mark.fill or TRANSPARENT) for mark, _, _ in marks]
         # All lines of a batch have one manner; an area without a line says nothing of it.
         manner = next((mark.style for mark, _, _ in marks if mark.style is not None), styles[0])
-        # Called by position, and not as annotated: lists of colours and of widths, one for each path.
-        draw: Callable[..., None] = self._agg.draw_path_collection
-        draw(
+        self._agg.draw_path_collection(
             self._context(manner, scale),
             self._to_pixels,
             [Path(vertices, codes) for _, vertices, codes in marks],
             np.empty((0, 3, 3)),
             np.empty((0, 2)),
-            IdentityTransform(),
+            np.eye(3),
             np.array(faces) if any(mark.fill for mark, _, _ in marks) else np.empty((0, 4)),
             np.array([rgba(style.ink) for style in styles]),
             [style.line_width * scale for style in styles],
@@ -209,16 +195,12 @@ class Canvas:
             self._fill(vertices, codes, text.ink)
 
     def _fill(self, vertices: Floats, codes: Codes, paint: Colour) -> None:
-        from matplotlib.path import Path
-
         if not len(vertices):
             return
         context = self._context(Style(line_width=0), 1.0)
         self._agg.draw_path(context, Path(vertices, codes), self._to_pixels, rgba(paint))
 
-    def _stroke(
-        self, vertices: Floats, codes: Codes, style: Style, face: tuple[float, ...] | None = None
-    ) -> None:
+    def _stroke(self, vertices: Floats, codes: Codes, style: Style, face: Face | None = None) -> None:
         cells = self._cells(vertices, style)
         is_mitred = style.line_join == "miter"
         if cells.sum() < CELLS and (style.ink.opacity == 1 or not is_mitred):
@@ -234,17 +216,15 @@ class Canvas:
         for lot_vertices, lot_codes in _lots(vertices, codes, cells):
             layer.clear()
             self._draw(layer, lot_vertices, lot_codes, opaque, face)
-            coverage += np.minimum(np.asarray(layer.buffer_rgba())[..., 3], 255 - coverage)
+            coverage += np.minimum(np.asarray(layer)[..., 3], 255 - coverage)
         if is_mitred:
             layer.clear()
             self._draw_mitres(layer, vertices, codes, opaque)
-            np.maximum(coverage, np.asarray(layer.buffer_rgba())[..., 3], out=coverage)
+            np.maximum(coverage, np.asarray(layer)[..., 3], out=coverage)
         self._blend(coverage, style.ink)
 
-    def _draw_mitres(self, agg: RendererAgg, vertices: Floats, codes: Codes, style: Style) -> None:
+    def _draw_mitres(self, agg: Agg, vertices: Floats, codes: Codes, style: Style) -> None:
         """Draw the points of mitred joins: Agg's own limit for them cannot be set through Matplotlib."""
-        from matplotlib.path import Path
-
         points = mitres(vertices, codes, style.line_width, FINEST / self._page.pixels_per_unit)
         if len(points):
             corners = np.tile(np.array([MOVE, LINE, LINE, LINE], np.uint8), len(points))
@@ -260,42 +240,32 @@ class Canvas:
         moves += min(1.5 * style.line_width * self._page.pixels_per_unit, width + height)
         return 2 * moves
 
-    def _new_agg(self) -> RendererAgg:
-        from matplotlib.backends.backend_agg import RendererAgg
-
-        # At 72 dots an inch Matplotlib's points are pixels.
-        return RendererAgg(self._page.pixel_width, self._page.pixel_height, 72)
+    def _new_agg(self) -> Agg:
+        return new_agg(self._page.pixel_width, self._page.pixel_height)
 
     def _draw(
         self,
-        agg: RendererAgg,
+        agg: Agg,
         vertices: Floats,
         codes: Codes,
         style: Style,
-        face: tuple[float, ...] | None = None,
+        face: Face | None = None,
     ) -> None:
-        from matplotlib.path import Path
-
         # A path without codes is one line through all vertices, which is thinned out before it is drawn:
         # points that move it by less than a ninth of a pixel are left out.
         is_one_line = not (codes[1:] != LINE).any()
-        path = Path(vertices, None if is_one_line else codes)
-        path.should_simplify = is_one_line and len(vertices) > SIMPLE
-        path.simplify_threshold = 1 / 9
+        path = Path(vertices, None if is_one_line else codes, is_one_line and len(vertices) > SIMPLE)
         # Mitres are drawn apart, see `_draw_mitres`.
         join = "bevel" if style.line_join == "miter" else style.line_join
         context = self._context(style._replace(line_join=join), self._page.pixels_per_unit)
         agg.draw_path(context, path, self._to_pixels, face)
 
-    def _context(self, style: Style, pixels_per_unit: float) -> GraphicsContextBase:
-        context = graphics_context(self._agg, style, pixels_per_unit)
-        if self.clip is not None:
-            from matplotlib.transforms import Bbox
-
-            left, top, right, bottom = self.clip
-            height = self.pixels.shape[0]
-            context.set_clip_rectangle(Bbox([[left, height - bottom], [right, height - top]]))
-        return context
+    def _context(self, style: Style, pixels_per_unit: float) -> Manner:
+        if self.clip is None:
+            return Manner(style, pixels_per_unit)
+        left, top, right, bottom = self.clip
+        height = self.pixels.shape[0]
+        return Manner(style, pixels_per_unit, (left, height - bottom, right, height - top))
 
     def _blend(self, coverage: NDArray[np.uint8], ink: Colour) -> None:
         """Lay ink on the pixels it covers (source over, https://www.w3.org/TR/compositing-1/)."""
@@ -354,32 +324,3 @@ class Batch:
             self._manner = mark.style[2:]
         self._is_large = len(vertices) > SMALL
         self.marks.append((mark, vertices, codes))
-
-
-def graphics_context(renderer: RendererBase, style: Style, pixels_per_unit: float) -> GraphicsContextBase:
-    """What a Matplotlib renderer wants to know of a style."""
-    context = renderer.new_gc()
-    context.set_foreground(rgba(style.ink), isRGBA=True)
-    context.set_linewidth(style.line_width * pixels_per_unit)
-    context.set_dashes(*dashes(style, pixels_per_unit))
-    context.set_capstyle(CAPS[style.line_cap])
-    context.set_joinstyle(cast("JoinStyleType", style.line_join))
-    context.set_snap(False)
-    return context
-
-
-def dashes(style: Style, pixels_per_unit: float) -> tuple[float, list[float] | None]:
-    """A dash pattern as Matplotlib wants it: where it begins, and its lengths if there are any."""
-    return 0.0, [length * pixels_per_unit for length in style.line_dash] or None
-
-
-def to_pixels(page: Page) -> Affine2D:
-    """From sheet units to pixels, y up."""
-    from matplotlib.transforms import Affine2D
-
-    return Affine2D().translate(-page.left, -page.bottom).scale(page.pixels_per_unit)
-
-
-def rgba(colour: Colour) -> tuple[float, float, float, float]:
-    """A colour with all channels from 0 to 1."""
-    return colour.red / 255, colour.green / 255, colour.blue / 255, colour.opacity
