@@ -91,6 +91,9 @@ _HOMES = {
 need not load what draws."""
 
 
+_ROOMS = ("browser", "cli", "core", "outlets", "program", "render")
+
+
 def __dir__() -> list[str]:
     return __all__
 
@@ -101,6 +104,8 @@ def __getattr__(name: str) -> object:
         found: object = getattr(import_module(_HOMES[name]), name)
         globals()[name] = found
         return found
+    if name in _ROOMS:  # `from ovlo import outlets` asks for a name before it looks for a module
+        raise AttributeError(name, name=name, obj=sys.modules[__name__])
     from ovlo.core.values.everyday import unknown
 
     raise AttributeError(unknown("ovlo", name, __all__), name=name, obj=sys.modules[__name__])

@@ -15,16 +15,12 @@ from ovlo.cli.options import (
     Target,
     check_dpi,
     dpi_option,
-    landscape_option,
     limit_options,
-    margin_option,
-    on_paper,
     only_option,
     output_option,
+    overlay_names,
     overlay_option,
-    page_size_option,
     pairs,
-    paper_of,
     program_argument,
     scale_option,
     seed_option,
@@ -32,13 +28,13 @@ from ovlo.cli.options import (
     targets,
     text_option,
 )
+from ovlo.cli.paper import landscape_option, margin_option, on_paper, page_size_option, paper_of
 from ovlo.cli.speech import wording
 from ovlo.cli.speech.saying import say, tell_trouble
 from ovlo.program.loading import load
 from ovlo.program.outcome import Outcome
 from ovlo.program.processes.rescue import guarded
 from ovlo.program.running import Limits, run_program
-from ovlo.render.additions.overlays import checked_overlays
 
 
 @click.command()
@@ -94,7 +90,7 @@ def draw(
         return
     default = f"{loaded.name or loaded.path.stem}.{'pdf' if page_size else 'svg'}"
     files = targets(outputs, default, outlets.check_target, loaded.path)
-    names = checked_overlays(overlay, "--overlay")
+    names = overlay_names(overlay)
     check_dpi(dpi, scale, files)
     paper = paper_of(page_size, landscape, margin, scale, files, tiles)
     how = outlets.How(scale=scale, fit=fit, overlay=names, only=only, text=text, dpi=dpi, paper=paper)

@@ -14,16 +14,11 @@ from typing import Any, NamedTuple
 
 import click
 
-from ovlo.core.plot.placing import check_margin
-from ovlo.core.values import units
 from ovlo.core.values.errors import BadUse
-from ovlo.core.values.units import millimetres
 from ovlo.program.running import STEP_LIMIT
 from ovlo.render.files import checked_path
 from ovlo.render.formats.table import is_page
 from ovlo.render.page import TEXTS
-from ovlo.render.paper.leaf import MARGIN, Paper
-from ovlo.render.paper.poster import checked_tiling
 
 Decorated = Callable[..., Any]
 
@@ -99,55 +94,6 @@ text_option = click.option(
 )
 
 
-page_size_option = click.option(
-    "--page-size", metavar="NAME", help="Of paper, such as A4, letter or 200x300mm; else that of the sheet."
-)
-landscape_option = click.option("--landscape", is_flag=True, help="Turn the page.")
-margin_option = click.option(
-    "--margin", metavar="LENGTH", help=f"What stays empty on each side of a page. [default: {MARGIN:g}mm]"
-)
-
-
-def paper_of(
-    page_size: str | None,
-    is_landscape: bool,
-    margin: str | None,
-    scale: float,
-    files: list[Target],
-    tiles: str | None = None,
-) -> Paper | None:
-    """The pages of paper that were asked for, if any were; they are in PDFs."""
-    if page_size is None:
-        for option, value in (("--landscape", is_landscape), ("--margin", margin), ("--tiles", tiles)):
-            if value:
-                raise BadUse(f"{option}: it is for a page of paper; name one, as in --page-size A4.")
-        return None
-    if others := [file.name for file in files if file.path.suffix.lower() != ".pdf"]:
-        raise BadUse(f"--page-size: pages of paper are in a PDF, not in {others[0]}; save it as .pdf.")
-    if scale != 1:
-        raise BadUse("--scale: a page of paper has its size; leave --scale or --page-size out.")
-    size = units.page_size(page_size, "--page-size", is_landscape)
-    empty = millimetres(MARGIN if margin is None else margin, "--margin", "it")
-    check_margin(size, empty, "--margin")
-    paper = Paper(size, empty, None if tiles is None else units.page_size(tiles, "--tiles"))
-    if paper.tile is not None:
-        checked_tiling(paper, "--tiles")
-    return paper
-
-
-def on_paper(name: str, paper: Paper) -> str:
-    """What a file with a picture on paper is."""
-    page = f"{name}: a page of {_millimetres(paper.size)}"
-    if paper.tile is None:
-        return page
-    tiling = checked_tiling(paper, "--tiles")
-    return f"{page}, on {tiling.columns * tiling.rows} leaves of {_millimetres(tiling.leaf)} and a plan"
-
-
-def _millimetres(size: tuple[float, float]) -> str:
-    return f"{size[0]:g} × {size[1]:g} mm"
-
-
 def check_dpi(dpi: float | None, scale: float, files: list[Target]) -> None:
     """Refuse pixels in an inch where they mean nothing."""
     if dpi is None:
@@ -164,6 +110,17 @@ overlay_option = click.option(
     default="",
     help="Lay over the picture: grid, axes, steps, angles, pointer, findings.",
 )
+
+
+def overlay_names(overlay: str) -> tuple[str, ...]:
+    """The overlays that were asked for."""
+    if not overlay:
+        return ()
+    from ovlo.render.additions.overlays import checked_overlays  # most pictures have none
+
+    return checked_overlays(overlay, "--overlay")
+
+
 loops_option = click.option(
     "--loops",
     type=click.IntRange(min=0),

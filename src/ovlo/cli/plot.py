@@ -12,17 +12,15 @@ import click
 from ovlo import outlets
 from ovlo.cli.options import (
     Target,
-    landscape_option,
     limit_options,
-    margin_option,
     output_option,
-    page_size_option,
     pairs,
     program_argument,
     seed_option,
     set_option,
     targets,
 )
+from ovlo.cli.paper import landscape_option, margin_option, page_size_option
 from ovlo.cli.speech import wording
 from ovlo.cli.speech.plots import report
 from ovlo.cli.speech.saying import say, tell_trouble

@@ -11,14 +11,11 @@ import click
 
 from ovlo import outlets
 from ovlo.cli.options import (
-    landscape_option,
     limit_options,
-    margin_option,
     output_option,
+    overlay_names,
     overlay_option,
-    page_size_option,
     pairs,
-    paper_of,
     program_argument,
     scale_option,
     seed_option,
@@ -26,6 +23,7 @@ from ovlo.cli.options import (
     targets,
     text_option,
 )
+from ovlo.cli.paper import landscape_option, margin_option, page_size_option, paper_of
 from ovlo.cli.speech import wording
 from ovlo.cli.speech.saying import progress, say, warn
 from ovlo.core.values import arguments
@@ -35,7 +33,6 @@ from ovlo.program import varying
 from ovlo.program.loading import load
 from ovlo.program.running import Limits, load_drawing
 from ovlo.render.additions.contact import Cell, contact_sheet
-from ovlo.render.additions.overlays import checked_overlays
 
 
 @click.command()
@@ -115,7 +112,7 @@ def vary(
     heading = _title(drawing._name, ranges, settings)
     if title is not None:
         heading = arguments.text(title, "--title", "it")
-    names = checked_overlays(overlay, "--overlay")
+    names = overlay_names(overlay)
     choices = varying.combinations(lists)
     common = fresh_seed() if seed is None else seed
     cells: list[Cell | None] = [None] * len(choices)

@@ -42,7 +42,7 @@ def drawn_length(columns: Columns) -> float:
 
 def widest_line(columns: Columns) -> float:
     """The width of the widest line that is drawn, in sheet units."""
-    drawn = np.unique(columns.runs["style"][columns.runs["pen"] == Pen.DRAW])
+    drawn = np.flatnonzero(np.bincount(columns.runs["style"][columns.runs["pen"] == Pen.DRAW]))
     return max((columns.styles[number].line_width for number in drawn), default=0.0)
 
 

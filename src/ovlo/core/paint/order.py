@@ -69,7 +69,9 @@ def painted(columns: Columns) -> Painting:
 def _painted(columns: Columns) -> Painting:
     lines, areas = strokes(columns), borders(columns)
     twins = _twins(columns, areas, lines)
-    alone = np.setdiff1d(np.arange(len(lines)), twins)
+    is_alone = np.ones(len(lines), bool)
+    is_alone[twins[twins >= 0]] = False
+    alone = np.flatnonzero(is_alone)
     rows = columns.areas[areas.keys]
     texts = columns.texts
 

@@ -192,8 +192,10 @@ def _assembled(
     is_closing = np.zeros(len(columns), bool)
     is_closing[columns.closings["step"]] = True
     closings = np.flatnonzero(is_closing[steps] & np.repeat(closes, counts))
-    begins = np.union1d(offsets[~goes_on], closings + 1)
-    begins = begins[begins < len(steps)]
+    # NumPy's functions of sets load its masked arrays, which takes longer than a small picture.
+    is_begin = np.zeros(len(steps) + 1, bool)
+    is_begin[offsets[~goes_on]] = is_begin[closings + 1] = True
+    begins = np.flatnonzero(is_begin[:-1])
 
     # Every step gives one vertex, every beginning one more, before the step that begins.
     moves = begins + np.arange(len(begins))

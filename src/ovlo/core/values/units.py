@@ -24,6 +24,9 @@ MM_PER_UNIT = {unit: pixels / PIXELS_PER_UNIT["mm"] for unit, pixels in PIXELS_P
 LINE_WIDTH = 2.0
 """CSS pixels that a line is wide at first, on a sheet of any unit."""
 
+MARGIN = 10.0
+"""Millimetres that stay empty on each side of a page at first; hardly any printer prints nearer its edge."""
+
 LENGTHS = {"mm": 1.0, "cm": 10.0, "in": 25.4, "px": 25.4 / 96, "pt": 25.4 / 72}
 """Millimetres in the units of CSS (CSS Values 4, 6.2)."""
 

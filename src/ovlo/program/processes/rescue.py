@@ -14,19 +14,22 @@ import os
 import pickle
 import shutil
 import signal
-import subprocess
 import sys
 import threading
 import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from ovlo.core.sheet.host import Host
 from ovlo.core.values.errors import OvloError
 from ovlo.program.outcome import Outcome
 from ovlo.program.processes import guard
 from ovlo.program.processes.spool import FIRST, clear_leftovers, kept, private_folder, spooled
+
+if TYPE_CHECKING:
+    import subprocess
 
 Conclusion = Callable[[Outcome], object]
 
@@ -88,6 +91,8 @@ class _Watch:
         self._thread.start()
 
     def _start(self) -> None:
+        import subprocess  # only a run that lasts needs it
+
         clear_leftovers()
         left = None
         if self._seconds is not None:

@@ -10,11 +10,8 @@ from typing import NamedTuple
 from ovlo.core.plot.placing import Box, placed
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns
-from ovlo.core.values.units import MM_PER_UNIT
+from ovlo.core.values.units import MARGIN, MM_PER_UNIT
 from ovlo.render.page import Page
-
-MARGIN = 10.0
-"""Millimetres that stay empty on each side at first; hardly any printer prints nearer to the edge."""
 
 
 class Print(NamedTuple):

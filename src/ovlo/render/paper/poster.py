@@ -11,14 +11,15 @@ from __future__ import annotations
 from math import ceil
 from typing import NamedTuple
 
-from ovlo.core.plot.placing import Box
+from ovlo.core.plot.placing import Box, check_margin
 from ovlo.core.sheet.host import unhosted
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns
 from ovlo.core.values.errors import BadValue
+from ovlo.core.values.units import MARGIN
 from ovlo.render.page import Page
-from ovlo.render.paper.leaf import MARGIN, Leaf, Paper, Print, print_of, whole
+from ovlo.render.paper.leaf import Leaf, Paper, Print, print_of, whole
 
 OVERLAP = 10.0
 """Millimetres that two neighbours share."""
@@ -51,6 +52,15 @@ def poster(columns: Columns, page: Page, paper: Paper, call: str) -> list[Leaf]:
     parts = [(row, column) for row in range(tiling.rows) for column in range(tiling.columns)]
     plan = _plan(picture, paper.size, tiling, page.text)
     return [plan, *(_part(picture, paper.size, tiling, *one, page.text) for one in parts)]
+
+
+def checked_paper(size: tuple[float, float], margin: float, tile: tuple[float, float] | None) -> Paper:
+    """Pages of paper, asked for on the command line, on which there is room."""
+    check_margin(size, margin, "--margin")
+    paper = Paper(size, margin, tile)
+    if tile is not None:
+        checked_tiling(paper, "--tiles")
+    return paper
 
 
 def checked_tiling(paper: Paper, call: str) -> Tiling:

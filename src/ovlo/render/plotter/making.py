@@ -17,10 +17,9 @@ from ovlo.core.plot.plot import HIDDEN, ORDERS, Plotted, Wishes, plot
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values import arguments
 from ovlo.core.values.errors import BadValue
-from ovlo.core.values.units import millimetres, page_size
+from ovlo.core.values.units import MARGIN, millimetres, page_size
 from ovlo.render import lettering
 from ovlo.render.page import details, mark_boxes
-from ovlo.render.paper.leaf import MARGIN
 from ovlo.render.plotter.about import About
 from ovlo.render.plotter.machine import Machine, checked_machine
 from ovlo.render.plotter.tray import read_tray

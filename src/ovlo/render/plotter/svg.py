@@ -6,12 +6,12 @@ render(plotted, machine, about)    # b'<svg xmlns=…'
 from __future__ import annotations
 
 from itertools import pairwise
-from xml.sax.saxutils import escape
 
 import numpy as np
 
 from ovlo.core.plot.plot import Plotted, Run
 from ovlo.core.plot.strokes import Strokes
+from ovlo.render.formats.svg import escape
 from ovlo.render.numbers import number, number_text
 from ovlo.render.plotter.about import About
 from ovlo.render.plotter.machine import Machine
