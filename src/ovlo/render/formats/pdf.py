@@ -18,7 +18,6 @@ from numpy.typing import NDArray
 from ovlo.core.paint.cutting import without_fine_dashes
 from ovlo.core.paint.order import painted
 from ovlo.core.paint.outlines import Outline, ranges
-from ovlo.core.paint.regions import without_overlaps
 from ovlo.core.plot.placing import Box
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns, Style, Text
@@ -26,7 +25,9 @@ from ovlo.core.values.colour import Colour
 from ovlo.core.values.version import VERSION
 from ovlo.render import lettering
 from ovlo.render.formats.agg import CAPS, dashes, rgba
+from ovlo.render.formats.pdf_paths import CURVE, Brush, path_operators
 from ovlo.render.formats.png import FLATNESS
+from ovlo.render.numbers import number
 from ovlo.render.page import Page
 from ovlo.render.paper.leaf import Leaf
 
@@ -38,9 +39,6 @@ if TYPE_CHECKING:
 
 POINTS_PER_PIXEL = 72 / 96
 MM_PER_INCH = 25.4
-CURVE = 4
-"""Matplotlib's code for the control points and the end of a cubic Bézier curve."""
-
 MITER_LIMIT = b"10 M"
 
 LARGEST_LETTERS = 10_000
@@ -114,7 +112,7 @@ class _PdfSheet:
         at: tuple[float, float] = (0.0, 0.0),
         room: Box | None = None,
     ) -> None:
-        from matplotlib.backends.backend_pdf import RendererPdf, Verbatim
+        from matplotlib.backends.backend_pdf import RendererPdf
         from matplotlib.transforms import Affine2D, Bbox
 
         self._renderer = RendererPdf(file, 72, height, width)
@@ -122,52 +120,63 @@ class _PdfSheet:
         self._to_points = Affine2D().translate(-page.left, -page.bottom).scale(self._points_per_unit)
         self._to_points.translate(*(side / MM_PER_INCH * 72 for side in at))
         self._clip = None if room is None else Bbox(np.reshape(room, (2, 2)) / MM_PER_INCH * 72)
+        self._move = tuple(self._to_points.transform((0, 0)).tolist())
         self._has_shapes = page.text == "shapes"
-        self._flatness = FLATNESS / page.pixels_per_unit
-        file.output(Verbatim(MITER_LIMIT))
+        self._file = file
         if page.paper.opacity:
             x, y = page.left + page.width * np.array([0, 1, 1, 0]), np.repeat([0, 1], 2) * page.height
             corners = np.column_stack([x, y + page.bottom])
-            self._path(corners, np.array([1, 2, 2, 2], np.uint8), page.paper, None)
+            self._fill(corners, np.array([1, 2, 2, 2], np.uint8), page.paper)
 
     def paint(self, columns: Columns) -> None:
-        """Paint all marks."""
+        """Paint all marks; those between two texts as one piece of operators."""
         painting = painted(columns)
-        curved = {id(outline): with_cubics(outline) for outline in (painting.strokes, painting.borders)}
-        flat = painting.flattened(self._flatness)
+        data = {
+            id(outline): path_operators(with_cubics(outline), self._points_per_unit, self._move)
+            for outline in (painting.strokes, painting.borders)
+        }
+        operators: list[bytes] = []
+        brush = self._new_brush()
         for mark in painting.marks:
             if isinstance(mark, Text):
+                self._put(operators)
+                operators, brush = [], self._new_brush()
                 self._letter(mark)
                 continue
-            outline = painting.outline_of(mark)
-            if mark.fill is not None and mark.fill_rule == "evenodd":
-                self._path(
-                    *without_overlaps(*flat.outline_of(mark).path(mark.number), mark.fill_rule),
-                    mark.fill,
-                    None,
-                )
-                mark = mark._replace(fill=None)
-            self._path(*curved[id(outline)].path(mark.number), mark.fill, mark.style)
+            path = data[id(painting.outline_of(mark))][mark.number]
+            # One after the other: PDF would cut a translucent line out of the area beneath it.
+            if mark.fill is not None:
+                sign = b" f*\n" if mark.fill_rule == "evenodd" else b" f\n"
+                operators += [brush.filling(mark.fill), path, sign]
+            if mark.style is not None:
+                style = without_fine_dashes(mark.style, FLATNESS / self._points_per_unit)
+                operators += [brush.drawing(style, self._points_per_unit), path, b" S\n"]
+        self._put(operators)
+
+    def _new_brush(self) -> Brush:
+        return Brush(lambda opacities: self._file.alphaState(opacities).pdfRepr())
+
+    def _put(self, operators: list[bytes]) -> None:
+        """Write operators, after which all is as it was."""
+        from matplotlib.backends.backend_pdf import Verbatim
+
+        if not operators:
+            return
+        clip = b""
+        if self._clip is not None:
+            x, y, width, height = (number(side, 3) for side in self._clip.bounds)
+            clip = f"{x} {y} {width} {height} re W n\n".encode()
+        self._file.output(Verbatim(b"".join([b"q\n", MITER_LIMIT, b"\n", clip, *operators, b"Q"])))
 
     def finish(self) -> None:
         """End the page."""
         self._renderer.finalize()
 
-    def _path(
-        self,
-        vertices: NDArray[np.float64],
-        codes: NDArray[np.uint8],
-        paint: Colour | None,
-        style: Style | None,
-    ) -> None:
+    def _fill(self, vertices: NDArray[np.float64], codes: NDArray[np.uint8], paint: Colour) -> None:
         from matplotlib.path import Path
 
-        path = Path(vertices, codes)
-        # One after the other: PDF would cut a translucent line out of the area beneath it.
-        if paint is not None and len(vertices):
-            self._draw(path, Style(line_width=0), paint)
-        if style is not None:
-            self._draw(path, without_fine_dashes(style, FLATNESS / self._points_per_unit), None)
+        if len(vertices):
+            self._draw(Path(vertices, codes), Style(line_width=0), paint)
 
     def _draw(self, path: Path, style: Style, paint: Colour | None) -> None:
         context = self._context(style, self._points_per_unit)
@@ -181,7 +190,7 @@ class _PdfSheet:
 
     def _letter(self, text: Text) -> None:
         if self._has_shapes or text.size * self._points_per_unit > LARGEST_LETTERS:
-            self._path(*lettering.glyphs(text), text.ink, None)
+            self._fill(*lettering.glyphs(text), text.ink)
             return
         context = self._context(Style(ink=text.ink), 1.0)
         properties = lettering.font_properties(text.font, text.weight, text.slant).copy()
