@@ -154,14 +154,30 @@ class Film:
         return [unit * max(1, end - begin) for begin, end in pairwise([0, *ends])]
 
 
+MOST_KEPT = 1 << 27
+"""Bytes of frames that are kept."""
+
+
 class _Rest:
-    """All frames of a film but the first, as often as an encoder wants to see them."""
+    """All frames of a film but the first, as often as an encoder wants to see them.
+
+    Some want it four times; the frames of a film that is not too large are kept for that.
+    """
 
     def __init__(self, film: Film, change: Change, progress: Progress) -> None:
         self._film, self._change, self._progress = film, change, progress
         self._done = 1
+        size = 3 * film.page.pixel_width * film.page.pixel_height * len(film)
+        self._kept: list[Image] | None = [] if size <= MOST_KEPT else None
 
     def __iter__(self) -> Iterator[Image]:
+        if self._kept is None:
+            return self._painted()
+        if not self._kept:
+            self._kept = list(self._painted())
+        return iter(self._kept)
+
+    def _painted(self) -> Iterator[Image]:
         for number, image in enumerate(self._film):
             if number:
                 yield self._change(number, image)
