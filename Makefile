@@ -1,6 +1,6 @@
 # make demo          draw the examples; on a fresh machine this installs Ovlo into .venv first
 # make test          all checks: style, types, imports, tests
-# make bench         ratios against their floors
+# make bench         ratios against their floors, in under five minutes; ONLY="help" for one row, ONLY=all for all
 # make torture       random programs, bad values and kills, for an hour (not part of make test)
 # make coverage      what the tests reach, subprocesses included
 # make docs          the guide as a site: docs/_build/index.html
@@ -23,7 +23,7 @@ test: .venv/test
 	$(BIN)/pytest -n auto --dist worksteal
 
 bench: .venv/test
-	$(BIN)/python -m bench
+	$(BIN)/python -m bench $(ONLY)
 
 torture: .venv/test
 	$(BIN)/python -m torture --programs 10000 --kills 200 --icons 135

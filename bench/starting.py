@@ -27,10 +27,8 @@ def busy(nib, number=1):
 """
 
 
-def ratios() -> Iterator[Ratio]:
-    """The rows of the table."""
-    folder = Path(tempfile.mkdtemp())
-    (folder / "busy.py").write_text(BUSY)
+def process_runner(folder: Path) -> tuple[Callable[..., Callable[[], None]], str]:
+    """What runs a command in a folder, and where the command `ovlo` is."""
     # As installed: with the bytecode that NumPy has too.
     environment = {name: value for name, value in os.environ.items() if name != "PYTHONDONTWRITEBYTECODE"}
     compileall.compile_dir(Path(ovlo_package.__file__).parent, quiet=1)
@@ -42,20 +40,14 @@ def ratios() -> Iterator[Ratio]:
 
         return run
 
-    yield Ratio(
-        "import ovlo",
-        "import numpy",
-        1.5,
-        floor=process(sys.executable, "-c", "import numpy"),
-        ours=process(sys.executable, "-c", "import ovlo"),
-    )
-    yield Ratio(
-        "ovlo draw of a small program to SVG",
-        "import numpy, click",
-        2.5,
-        floor=process(sys.executable, "-c", "import numpy, click"),
-        ours=process(ovlo, "draw", str(EXAMPLES / "row_of_kites.py"), "-o", "kites.svg"),
-    )
+    return process, ovlo
+
+
+def ratios() -> Iterator[Ratio]:
+    """The rows of the table."""
+    folder = Path(tempfile.mkdtemp())
+    (folder / "busy.py").write_text(BUSY)
+    process, ovlo = process_runner(folder)
     vary = (ovlo, "vary", "busy.py", "--values", "number=1..100", "-o", "contact.svg")
     yield Ratio(
         "vary, 100 cells, two workers",

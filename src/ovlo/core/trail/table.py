@@ -33,7 +33,7 @@ def packer(row_type: np.dtype[np.void]) -> Callable[..., bytes]:
 class Table:
     """Rows of one NumPy structured type."""
 
-    __slots__ = ("_doubles", "_type", "append", "pack", "storage")
+    __slots__ = ("_doubles", "_type", "add", "append", "pack", "storage")
 
     def __init__(self, row_type: np.dtype[np.void]) -> None:
         self._type = row_type
@@ -41,7 +41,10 @@ class Table:
         # A step is 24 bytes: doubles as the unit make one C loop of three, not of 24.
         self.storage = array("d")
         self.pack = packer(row_type)
-        self.append = self.storage.frombytes
+        self.append = append = self.storage.frombytes
+        pack = self.pack
+        self.add: Callable[..., None] = lambda *values: append(pack(*values))
+        """Append one row; one function, since looking up both of its parts would cost as much as it does."""
 
     @property
     def row_size(self) -> int:
@@ -50,10 +53,6 @@ class Table:
 
     def __len__(self) -> int:
         return len(self.storage) // self._doubles
-
-    def add(self, *values: float) -> None:
-        """Append one row."""
-        self.append(self.pack(*values))
 
     def rows(self) -> NDArray[np.void]:
         """A read-only copy of all rows, which later rows do not change."""

@@ -21,6 +21,9 @@ from ovlo.core.values.colour import Colour
 
 Append = Callable[[bytes], None]
 
+STEP_DOUBLES = STEP.itemsize // 8
+"""Numbers of a step; by them steps are counted where every call counts, without asking the table."""
+
 
 class Watch(Protocol):
     """Who watches over a run: it counts what is recorded, and may note where that came from."""
@@ -85,7 +88,9 @@ class Trail:
             # Looking a style up costs more than all else here, and it is mostly the same one.
             self._last_number = store.styles.setdefault(style, len(store.styles))
             self._last_style = style
-        store.runs.add(len(store.steps), contour, x, y, nib, self._last_number, pen, area)
+        store.runs.add(
+            len(store.steps.storage) // STEP_DOUBLES, contour, x, y, nib, self._last_number, pen, area
+        )
         self.writing = writing = object()
         return writing
 
@@ -106,10 +111,12 @@ class Trail:
     def record_many(self, steps: bytes, arcs: Iterable[tuple[float, ...]] = ()) -> None:
         """Append packed steps; each arc's own step counts from the first of them."""
         store = self._store
-        first = len(store.steps)
-        self._count(len(steps) // STEP.itemsize - 1)
-        for step, *shape in arcs:
-            store.arcs.add(first + step, *shape)
+        if (more := len(steps) // STEP.itemsize - 1) > 0:
+            self._count(more)
+        if arcs:
+            first = len(store.steps.storage) // STEP_DOUBLES
+            for step, *shape in arcs:
+                store.arcs.add(first + step, *shape)
         self.record(steps)
 
     def foresee(self, count: int) -> None:
@@ -119,7 +126,8 @@ class Trail:
 
     def close_contour(self) -> None:
         """Mark the last step as the one that closes its contour."""
-        self._store.closings.add(len(self._store.steps) - 1)
+        store = self._store
+        store.closings.add(len(store.steps.storage) // STEP_DOUBLES - 1)
 
     def open_area(self, fill: Colour, fill_rule: str) -> int:
         """Begin an area beneath the next step; returns its number."""

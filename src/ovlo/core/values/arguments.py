@@ -150,6 +150,8 @@ def text(value: object, call: str, name: str, mend: str = "take it out") -> str:
         raise BadType(f"{call}: {name} must be a string, not {brief(value)}; str(…) makes one of anything.")
     if len(value) > MOST:
         raise BadValue(f"{call}: {name} has {len(value):,} characters; at most {MOST:,} will do.")
+    if value.isprintable():
+        return value
     for character in value:
         # Controls, halves of surrogate pairs, breaks of lines and paragraphs, and what is no character.
         if unicodedata.category(character) in ("Cc", "Cs", "Zl", "Zp") or character in "\ufffe\uffff":
