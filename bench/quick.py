@@ -32,9 +32,9 @@ from ovlo import drawing
 
 @drawing()
 def small(nib, number=1):
-    for _ in range(60):
+    for i in range(20_000):
         nib.forward(number)
-        nib.left(6)
+        nib.left(i % 7)
 """
 
 
@@ -215,9 +215,8 @@ def _films() -> Iterator[Ratio]:
 def bytes_at_the_peak() -> float:
     """Bytes of memory a step of ten million takes while its SVG is written, above an empty sheet."""
     code = (
-        "import resource, sys; from bench.quick import _walked, as_bytes; "
-        "as_bytes(_walked(int(sys.argv[1])), '.svg'); "
-        "print(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss)"
+        "import sys; from bench.quick import _walked, as_bytes; as_bytes(_walked(int(sys.argv[1])), '.svg'); "
+        "print(open('/proc/self/status').read().split('VmHWM:')[1].split()[0])"
     )
     peaks = []
     for count in (0, 10_000_000):

@@ -113,3 +113,19 @@ def test_a_line_after_an_area_without_outline_keeps_its_own_cap_and_dash(sheet, 
         seen = np.asarray(picture.convert("L"))
     row = [bool(seen[240 - 60, 320 + x] < 50) for x in (-85, -60, -35, -20, 20, 45, 60)]
     assert row == [False, True, False, False, True, False, False]
+
+
+def test_words_of_a_pdf_have_their_ink_place_and_turn(tmp_path, sheet):
+    if shutil.which("pdftoppm") is None:
+        pytest.skip("pdftoppm is not installed")
+    nib = sheet.new_nib()
+    for ink, turn in (("#ff0000", 0), ("#0000ff80", 90), ("#ff0000", 180), ("black", 30)):
+        nib.ink = ink
+        nib.turn_to(turn)
+        nib.text("Marrow Bay", size=40, weight="bold")
+    sheet.save(tmp_path / "a.pdf")
+    sheet.save(tmp_path / "a.png")
+    subprocess.run(["pdftoppm", "-r", "96", "-png", "-singlefile", "a.pdf", "b"], cwd=tmp_path, check=True)
+    with Image.open(tmp_path / "a.png") as ours, Image.open(tmp_path / "b.png") as theirs:
+        apart = np.abs(np.asarray(ours.convert("RGB"), int) - np.asarray(theirs.convert("RGB"), int))
+    assert (apart.max(axis=2) > 100).mean() < 0.002

@@ -10,32 +10,27 @@ from __future__ import annotations
 import io
 from collections.abc import Iterator
 from contextlib import contextmanager
-from typing import TYPE_CHECKING, cast
+from typing import TYPE_CHECKING
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.cutting import without_fine_dashes
 from ovlo.core.paint.order import painted
 from ovlo.core.paint.outlines import Outline, ranges
 from ovlo.core.plot.placing import Box
 from ovlo.core.trail import curves
-from ovlo.core.trail.columns import Columns, Style, Text
-from ovlo.core.values.colour import Colour
+from ovlo.core.trail.columns import Columns, Text
+from ovlo.core.values.degrees import direction
 from ovlo.core.values.version import VERSION
 from ovlo.render import lettering
-from ovlo.render.formats.agg import CAPS, dashes, rgba
-from ovlo.render.formats.pdf_paths import CURVE, Brush, path_operators
+from ovlo.render.formats.pdf_paths import CURVE, Brush, letter_operators, path_operators
 from ovlo.render.formats.png import FLATNESS
 from ovlo.render.numbers import number
 from ovlo.render.page import Page
 from ovlo.render.paper.leaf import Leaf
 
 if TYPE_CHECKING:
-    from matplotlib.backend_bases import GraphicsContextBase, RendererBase
     from matplotlib.backends.backend_pdf import PdfFile
-    from matplotlib.path import Path
-    from matplotlib.typing import CapStyleType, JoinStyleType
 
 POINTS_PER_PIXEL = 72 / 96
 MM_PER_INCH = 25.4
@@ -113,35 +108,36 @@ class _PdfSheet:
         room: Box | None = None,
     ) -> None:
         from matplotlib.backends.backend_pdf import RendererPdf
-        from matplotlib.transforms import Affine2D, Bbox
 
         self._renderer = RendererPdf(file, 72, height, width)
         self._points_per_unit = page.pixels_per_unit * POINTS_PER_PIXEL
-        self._to_points = Affine2D().translate(-page.left, -page.bottom).scale(self._points_per_unit)
-        self._to_points.translate(*(side / MM_PER_INCH * 72 for side in at))
-        self._clip = None if room is None else Bbox(np.reshape(room, (2, 2)) / MM_PER_INCH * 72)
-        self._move = tuple(self._to_points.transform((0, 0)).tolist())
+        self._corner = tuple(side / MM_PER_INCH * 72 for side in at)
+        across, up = (self._points_per_unit * side for side in (page.left, page.bottom))
+        self._move = self._corner[0] - across, self._corner[1] - up
+        self._clip = None if room is None else [side / MM_PER_INCH * 72 for side in room]
         self._has_shapes = page.text == "shapes"
         self._file = file
-        if page.paper.opacity:
-            x, y = page.left + page.width * np.array([0, 1, 1, 0]), np.repeat([0, 1], 2) * page.height
-            corners = np.column_stack([x, y + page.bottom])
-            self._fill(corners, np.array([1, 2, 2, 2], np.uint8), page.paper)
+        self._laid_out: dict[tuple[object, ...], bytes] = {}
+        self._page = page
 
     def paint(self, columns: Columns) -> None:
-        """Paint all marks; those between two texts as one piece of operators."""
+        """Paint all marks as one piece of operators."""
         painting = painted(columns)
         data = {
             id(outline): path_operators(with_cubics(outline), self._points_per_unit, self._move)
             for outline in (painting.strokes, painting.borders)
         }
         operators: list[bytes] = []
-        brush = self._new_brush()
+        brush = Brush(lambda opacities: self._file.alphaState(opacities).pdfRepr())
+        if self._page.paper.opacity:
+            x, y = (number(side, 3) for side in self._corner)
+            width, height = (
+                number(side * self._points_per_unit, 3) for side in (self._page.width, self._page.height)
+            )
+            operators += [brush.filling(self._page.paper), f"{x} {y} {width} {height} re f\n".encode()]
         for mark in painting.marks:
             if isinstance(mark, Text):
-                self._put(operators)
-                operators, brush = [], self._new_brush()
-                self._letter(mark)
+                operators += self._letters(mark, brush)
                 continue
             path = data[id(painting.outline_of(mark))][mark.number]
             # One after the other: PDF would cut a translucent line out of the area beneath it.
@@ -153,9 +149,6 @@ class _PdfSheet:
                 operators += [brush.drawing(style, self._points_per_unit), path, b" S\n"]
         self._put(operators)
 
-    def _new_brush(self) -> Brush:
-        return Brush(lambda opacities: self._file.alphaState(opacities).pdfRepr())
-
     def _put(self, operators: list[bytes]) -> None:
         """Write operators, after which all is as it was."""
         from matplotlib.backends.backend_pdf import Verbatim
@@ -164,39 +157,46 @@ class _PdfSheet:
             return
         clip = b""
         if self._clip is not None:
-            x, y, width, height = (number(side, 3) for side in self._clip.bounds)
-            clip = f"{x} {y} {width} {height} re W n\n".encode()
+            left, bottom, right, top = self._clip
+            sides = [number(side, 3) for side in (left, bottom, right - left, top - bottom)]
+            clip = f"{' '.join(sides)} re W n\n".encode()
         self._file.output(Verbatim(b"".join([b"q\n", MITER_LIMIT, b"\n", clip, *operators, b"Q"])))
 
     def finish(self) -> None:
         """End the page."""
         self._renderer.finalize()
 
-    def _fill(self, vertices: NDArray[np.float64], codes: NDArray[np.uint8], paint: Colour) -> None:
-        from matplotlib.path import Path
-
-        if len(vertices):
-            self._draw(Path(vertices, codes), Style(line_width=0), paint)
-
-    def _draw(self, path: Path, style: Style, paint: Colour | None) -> None:
-        context = self._context(style, self._points_per_unit)
-        self._renderer.draw_path(context, path, self._to_points, rgba(paint) if paint else None)
-
-    def _context(self, style: Style, points_per_unit: float) -> GraphicsContextBase:
-        context = graphics_context(self._renderer, style, points_per_unit)
-        if self._clip is not None:
-            context.set_clip_rectangle(self._clip)
-        return context
-
-    def _letter(self, text: Text) -> None:
+    def _letters(self, text: Text, brush: Brush) -> list[bytes]:
+        """The operators of a text: letters of its font, or their shapes."""
         if self._has_shapes or text.size * self._points_per_unit > LARGEST_LETTERS:
-            self._fill(*lettering.glyphs(text), text.ink)
-            return
-        context = self._context(Style(ink=text.ink), 1.0)
-        properties = lettering.font_properties(text.font, text.weight, text.slant).copy()
-        properties.set_size(text.size * self._points_per_unit)
-        x, y = self._to_points.transform(lettering.beginning(text))
-        self._renderer.draw_text(context, x, y, text.words, properties, text.heading)
+            data = letter_operators(*lettering.glyphs(text), self._points_per_unit, self._move)
+            return [brush.filling(text.ink), data, b" f\n"] if data else []
+        words = self._words(text.words, text.font, text.weight, text.slant, text.size)
+        x, y = lettering.beginning(text)
+        place = self._points_per_unit * x + self._move[0], self._points_per_unit * y + self._move[1]
+        cosine, sine = direction(text.heading)
+        turn = " ".join(number(part, 6) for part in (cosine, sine, -sine, cosine))
+        put = f"q {turn} {number(place[0], 3)} {number(place[1], 3)} cm\n".encode()
+        return [brush.filling(text.ink), put, words, b"Q\n"]
+
+    def _words(self, words: str, font: str, weight: str, slant: str, size: float) -> bytes:
+        """Words in their font from the origin on, laid out by Matplotlib when they are met first."""
+        key = words, font, weight, slant, size
+        if key not in self._laid_out:
+            properties = lettering.font_properties(font, weight, slant).copy()
+            properties.set_size(size * self._points_per_unit)
+            context = self._renderer.new_gc()
+            page = self._file.currentstream
+            try:
+                # What the letters look like is said elsewhere, so nothing is to be said of it here.
+                self._file.currentstream = io.BytesIO()
+                self._renderer.check_gc(context, context.get_rgb())
+                self._file.currentstream = io.BytesIO()
+                self._renderer.draw_text(context, 0, 0, words, properties, 0)
+                self._laid_out[key] = self._file.currentstream.getvalue()
+            finally:
+                self._file.currentstream = page
+        return self._laid_out[key]
 
 
 def with_cubics(outline: Outline) -> Outline:
@@ -231,15 +231,3 @@ def with_cubics(outline: Outline) -> Outline:
     cut.vertices[places[cubic]], cut.vertices[places[cubic] + 1] = starts + u[cubic], starts + v[cubic]
     cut.codes[np.add.outer(places, [0, 1, 2])] = CURVE
     return cut
-
-
-def graphics_context(renderer: RendererBase, style: Style, pixels_per_unit: float) -> GraphicsContextBase:
-    """What a Matplotlib renderer wants to know of a style."""
-    context = renderer.new_gc()
-    context.set_foreground(rgba(style.ink), isRGBA=True)
-    context.set_linewidth(style.line_width * pixels_per_unit)
-    context.set_dashes(*dashes(style, pixels_per_unit))
-    context.set_capstyle(cast("CapStyleType", CAPS[style.line_cap]))
-    context.set_joinstyle(cast("JoinStyleType", style.line_join))
-    context.set_snap(False)
-    return context

@@ -13,14 +13,15 @@ from collections.abc import Callable
 from itertools import pairwise
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ovlo.core.paint.outlines import CLOSE, LINE, MOVE, Outline
 from ovlo.core.trail.columns import Style
 from ovlo.core.values.colour import Colour
 from ovlo.render.numbers import number, number_text
 
-CURVE = 4
-"""The code of the control points and the end of a cubic curve."""
+QUADRATIC, CURVE = 3, 4
+"""The codes of the control points and the ends of quadratic and cubic curves."""
 
 PLACES = 3
 """Decimals of a point."""
@@ -49,6 +50,34 @@ def path_operators(outline: Outline, scale: float, move: tuple[float, float]) ->
     text, ends = number_text(values.ravel(), leads.ravel(), PLACES)
     bounds = [0, *ends[4 * outline.firsts[1:] - 1].tolist()]
     return [text[a:b] for a, b in pairwise(bounds)]
+
+
+def letter_operators(
+    vertices: NDArray[np.float64], codes: NDArray[np.uint8], scale: float, move: tuple[float, float]
+) -> bytes:
+    """The operators that draw the shapes of letters; PDF has no quadratic curves, so they become cubic ones.
+
+    The control points of the cubic lie two thirds of the way from its ends to that of the quadratic.
+    """
+    parts: list[str] = []
+    points: list[list[float]] = (vertices * scale + move).tolist()
+    i = 0
+    while i < len(codes):
+        code = int(codes[i])
+        size = {QUADRATIC: 2, CURVE: 3}.get(code, 1)
+        pairs = points[i : i + size]
+        if code == QUADRATIC:
+            begin, control, end = points[i - 1], points[i], points[i + 1]
+            pairs = [_third(begin, control), _third(end, control), end]
+        numbers = [] if code == CLOSE else [number(value, PLACES) for pair in pairs for value in pair]
+        parts.append(" ".join([*numbers, OPERATORS[CURVE if code == QUADRATIC else code]]))
+        i += size
+    return " ".join(parts).encode()
+
+
+def _third(end: list[float], control: list[float]) -> list[float]:
+    """The place two thirds of the way from an end to a control point."""
+    return [(a + 2 * b) / 3 for a, b in zip(end, control, strict=True)]
 
 
 class Brush:

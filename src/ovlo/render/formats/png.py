@@ -48,7 +48,7 @@ SIMPLE = 1000
 UNSEEN = 0.0, 0.0, 0.0, 1e-9
 """A paint that leaves no trace in eight bits. With it, Agg draws lines whose middle is off the page, too."""
 
-MANY, LONG, FEW = 2000, 400, 8
+MANY, LONG, FEW = 2000, 400, 3
 """A line of so many points, whose parts touch so many pixels on both sides, is drawn so many parts at a time.
 Where such parts meet or cross, the pixels at their edges are a little darker than in one piece."""
 
