@@ -51,7 +51,6 @@ class Dice(Sealed):
     def __init__(self, seed: int | None = None, size: tuple[float, float] | None = None) -> None:
         self._seed = None if seed is None else arguments.whole(seed, "Dice", "seed", least=0)
         self._size = size
-        self._half = None if size is None else (size[0] / 2, size[1] / 2)
 
     def __repr__(self) -> str:
         return f"<Dice, seed {self._seed}>"
@@ -172,10 +171,14 @@ class Dice(Sealed):
         >>> -300 <= x <= 300
         True
         """
-        width, height = self._half if margin == 0 and self._half else self._within(margin, "point")
+        width, height = self._half if type(margin) is int and margin == 0 else self._within(margin, "point")
         random = self._random.random
         # What `uniform` does, without its calls: points come by the thousand.
         return -width + 2 * width * random(), -height + 2 * height * random()
+
+    @cached_property
+    def _half(self) -> tuple[float, float]:
+        return self._within(0, "point")
 
     def _within(self, margin: float, call: str) -> tuple[float, float]:
         """Half the width and height of the sheet inside a margin."""
