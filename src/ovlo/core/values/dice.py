@@ -7,7 +7,7 @@ dice.integer(1, 6)
 from __future__ import annotations
 
 from collections.abc import Iterable, Set
-from functools import cached_property
+from functools import cached_property, lru_cache
 from math import pi, sqrt
 from typing import TYPE_CHECKING, TypeVar
 
@@ -148,8 +148,8 @@ class Dice(Sealed):
     def colour(self, tone: str | None = None) -> Colour:
         """A colour of any hue: "pale", "vivid" or "deep", or of any of these tones.
 
-        The lightness of a tone is the same for every hue (in OKLCH), and so is its strength, as far as a
-        screen can show it.
+        The lightness of a tone is the same for every hue (a whole degree of OKLCH), and so is its strength,
+        as far as a screen can show it.
 
         Examples
         --------
@@ -158,9 +158,7 @@ class Dice(Sealed):
         """
         if tone is not None:
             tone = arguments.choice(tone, "colour", "tone", TONES)
-        lightness, chroma = TONES[tone or self._random.choice(list(TONES))]
-        hue = self._random.uniform(0, 360)
-        return colour.parse(f"oklch({lightness} {chroma} {hue:.2f})", "colour")
+        return _of_hue(tone or self._random.choice(list(TONES)), int(360 * self._random.random()))
 
     def point(self, margin: float = 0) -> tuple[float, float]:
         """A point on the sheet, at least `margin` units from its edges.
@@ -253,6 +251,17 @@ class Dice(Sealed):
         sampler = qmc.PoissonDisk(2, radius=apart / side, seed=self._random.getrandbits(32), u_bounds=corner)
         found = sampler.fill_space() * side - [width, height]
         return [(float(x), float(y)) for x, y in found]
+
+
+@lru_cache(maxsize=3 * 360)
+def _of_hue(tone: str, hue: int) -> Colour:
+    """The colour of a tone and a hue in degrees.
+
+    Working it out takes a hundred times as long as all else that dice do, and nobody can tell hues that are
+    nearer to each other, so those that were met are kept.
+    """
+    lightness, chroma = TONES[tone]
+    return colour.parse(f"oklch({lightness} {chroma} {hue})", "colour")
 
 
 def _spacing(area: float, count: int) -> float:
