@@ -46,7 +46,7 @@ def ratios() -> Iterator[Ratio]:
             nib.forward(1.5)
             nib.left(angle)
 
-    yield Ratio("1,000,000 × (forward, left)", "the bare loop", 2.5, bare_loop, method_calls)
+    yield Ratio("1,000,000 × (forward, left)", "the bare loop", 1.7, bare_loop, method_calls)
 
     generator = np.random.default_rng(1)
     distances, turns = generator.uniform(1, 2, STEPS), generator.uniform(-170, 170, STEPS)
