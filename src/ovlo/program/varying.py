@@ -216,7 +216,7 @@ def _cell(outcome: Outcome, values: dict[str, Any], overlay: tuple[str, ...], wh
     if sheet is None:
         return Cell(caption(values), None, trouble=outcome.brief, notices=outcome.notices, values=texts)
     chosen = (sheet.parameters.get(name) for name in values)
-    return Cell(
+    cell = Cell(
         caption(values),
         cell_picture(sheet, overlay),
         (sheet.width, sheet.height),
@@ -228,3 +228,6 @@ def _cell(outcome: Outcome, values: dict[str, Any], overlay: tuple[str, ...], wh
         texts,
         sheet if whole else None,
     )
+    # Here, in a worker of many; it stays with the cell.
+    _ = cell.box
+    return cell

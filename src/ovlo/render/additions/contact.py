@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import textwrap
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 from math import ceil, sqrt
 
 from ovlo.core.paint.measures import MarkBoxes, widest_line
@@ -81,6 +82,17 @@ class Cell:
     values: dict[str, str] = field(default_factory=dict)
     sheet: Sheet | None = None
 
+    @cached_property
+    def box(self) -> Box | None:
+        """The box of its marks, lines included; who makes a cell asks for it, so that it comes with it."""
+        if self.columns is None:
+            return None
+        box = MarkBoxes.of(self.columns, lettering.box).whole
+        if box is None:
+            return None
+        line = widest_line(self.columns) / 2
+        return box[0] - line, box[1] - line, box[2] + line, box[3] + line
+
 
 @dataclass(frozen=True)
 class Grid:
@@ -116,7 +128,7 @@ class Grid:
 
 def grid_of(cells: list[Cell], fit_each: bool, across: int | None, side: float | None = None) -> Grid:
     """A grid for cells, by default about 4:3 as a whole; `side` is the width of a cell."""
-    common = _around([box for box in map(_box, cells) if box is not None])
+    common = _around([box for box in (cell.box for cell in cells) if box is not None])
     width, height = cells[0].size
     if common is not None and not fit_each:
         width, height = common[2] - common[0], common[3] - common[1]
@@ -174,17 +186,6 @@ def cell_picture(sheet: Sheet, names: tuple[str, ...]) -> Columns:
     return joined([sheet._columns, overlays_of(sheet, page, names)], [Similarity(), Similarity()])
 
 
-def _box(cell: Cell) -> Box | None:
-    """The box of a cell's marks, lines included."""
-    if cell.columns is None:
-        return None
-    box = MarkBoxes.of(cell.columns, lettering.box).whole
-    if box is None:
-        return None
-    line = widest_line(cell.columns) / 2
-    return box[0] - line, box[1] - line, box[2] + line, box[3] + line
-
-
 def _around(boxes: list[Box]) -> Box | None:
     if not boxes:
         return None
@@ -199,7 +200,7 @@ def _lay(nib: Nib, cell: Cell, grid: Grid) -> None:
     paper = cell.paper if cell.paper.opacity else None
     with nib.styled(ink=FRAME, line_width=1, line_join="miter"):
         nib.rectangle(width, height, fill=paper)
-    view = grid.view or _box(cell)
+    view = grid.view or cell.box
     if cell.columns is not None and view is not None:
         inside = 1 - 2 * MARGIN
         left, bottom, right, top = view
