@@ -140,7 +140,7 @@ def _programs() -> dict[str, str]:
     """The programs that the terminals run."""
     kite = textwrap.dedent('''
         from typing import Annotated
-        from ovlo import Span, drawing
+        from ovlo import Colour, Span, drawing
 
         def tail(nib, bows):
             for i in range(bows):
@@ -155,7 +155,6 @@ def _programs() -> dict[str, str]:
             nib.turn_to(270)
             tail(nib, 6)
     ''').lstrip()
-    kite = kite.replace("import Span", "import Colour, Span")
     return {
         "kite.py": kite,
         "slow_kite.py": kite.replace("turn=90", "turn=60"),

@@ -72,8 +72,9 @@ def write_plots(sheet: Sheet, paths: list[Path], order: PlotOrder) -> Plotted:
     from ovlo.render.plotter.table import plot_renderer_of
 
     plotted = order.plotted(sheet)
-    files = [plot_renderer_of(path.suffix, order.call) for path in paths]
-    contents = [render(plotted, order.machine, about(sheet, _script_name())) for render in files]
+    said = about(sheet, _script_name())
+    renderers = [plot_renderer_of(path.suffix, order.call) for path in paths]
+    contents = [render(plotted, order.machine, said) for render in renderers]
     for path, content in zip(paths, contents, strict=True):
         write(path, content)
     return plotted
@@ -127,14 +128,22 @@ def _on_paper(columns: Columns, page: Page, paper: Paper) -> bytes:
 
 
 def save_handout(
-    path: Path, cells: list[Cell], title: str, paper: Paper, across: int | None, fit_each: bool, text: str
+    paths: list[Path],
+    cells: list[Cell],
+    title: str,
+    paper: Paper,
+    across: int | None,
+    fit_each: bool,
+    text: str,
 ) -> int:
-    """Write a contact sheet on pages of paper; how many they are."""
+    """Write a contact sheet on pages of paper to some files; how many pages they are."""
     from ovlo.render.formats.pdf import render_leaves
     from ovlo.render.paper.handout import handout
 
     leaves = handout(cells, title, paper, across, fit_each, text, "save")
-    write(path, render_leaves(leaves, title, ""))
+    content = render_leaves(leaves, title, "")
+    for path in paths:
+        write(path, content)
     return len(leaves)
 
 

@@ -16,6 +16,7 @@ from ovlo.cli.options import (
     limit_options,
     loops_option,
     output_option,
+    overlay_names,
     overlay_option,
     pairs,
     program_argument,
@@ -31,7 +32,6 @@ from ovlo.program.loading import load
 from ovlo.program.outcome import Outcome
 from ovlo.program.processes.rescue import guarded
 from ovlo.program.running import Limits, run_program
-from ovlo.render.additions.overlays import checked_overlays
 from ovlo.render.files import check_folder, write
 from ovlo.render.formats.animation import Pace, film_of, writer_of
 from ovlo.render.formats.table import is_page
@@ -82,7 +82,7 @@ def animate(
     """
     loaded = load(program)
     files = targets(outputs, f"{loaded.name or loaded.path.stem}.gif", _check_target, loaded.path)
-    pace = Pace(seconds, fps, hold, pointer, loops, checked_overlays(overlay, "--overlay"))
+    pace = Pace(seconds, fps, hold, pointer, loops, overlay_names(overlay))
     given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
     conclusion = partial(_conclude, files, pace, scale, seed)
     traced = "findings" in pace.overlay or any(file.is_page for file in files)

@@ -123,21 +123,16 @@ def vary(
             cells[number] = cell
             advance(1)
     whole = [cell for cell in cells if cell is not None]
-    across = columns or varying.grid_width(lists)
     if paper is not None:
-        sizes = [
-            f"{wording.counted(count, 'page')} of {paper.size[0]:g} × {paper.size[1]:g} mm"
-            for count in (
-                outlets.save_handout(file.path, whole, heading, paper, columns, fit_each, text)
-                for file in files
-            )
-        ]
+        paths = [file.path for file in files]
+        count = outlets.save_handout(paths, whole, heading, paper, columns, fit_each, text)
+        size = f"{wording.counted(count, 'page')} of {paper.size[0]:g} × {paper.size[1]:g} mm"
     else:
-        sheet = contact_sheet(whole, heading, fit_each, across)
+        sheet = contact_sheet(whole, heading, fit_each, columns or varying.grid_width(lists))
         sheet._cells = tuple(whole) if has_page else ()
         for file in files:
             outlets.save(sheet, file.path, scale=scale, text=text)
-        sizes = [f"{sheet.width:g} × {sheet.height:g} px"] * len(files)
+        size = f"{sheet.width:g} × {sheet.height:g} px"
     if "seed" not in lists and any(cell.used_dice for cell in whole):
         say(f"All pictures have seed={common}.")
     for notice in dict.fromkeys(notice for cell in whole for notice in cell.notices):
@@ -146,7 +141,7 @@ def vary(
     for cell in failed:
         say(f"{cell.caption}: {cell.trouble}", err=True)
     made = f"{len(whole)} pictures" + (f", {len(failed)} of them failed" if failed else "")
-    for file, size in zip(files, sizes, strict=True):
+    for file in files:
         say(f"{file.name}: {size}, {made}")
     if failed:
         raise SystemExit(1)

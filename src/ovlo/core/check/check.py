@@ -27,9 +27,8 @@ from ovlo.core.check import (
 )
 from ovlo.core.check.seeing import contrast, seen
 from ovlo.core.check.seeing import samples as points
-from ovlo.core.check.seeing.ground import Letters
 from ovlo.core.paint.contours import Contour, contours
-from ovlo.core.paint.measures import MarkBoxes
+from ovlo.core.paint.measures import Letters, MarkBoxes
 from ovlo.core.paint.order import painted
 from ovlo.core.paint.repeats import FEWEST_TIMES, Repeat, repeats
 from ovlo.core.trail.origins import Origin, Origins

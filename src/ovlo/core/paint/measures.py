@@ -21,6 +21,8 @@ from ovlo.core.trail.columns import Columns, Pen, Text
 
 Floats = NDArray[np.float64]
 TextBox = Callable[[Text], tuple[Floats, Floats]]
+Letters = Callable[[Text], tuple[Floats, NDArray[np.uint8]]]
+"""What gives the letters of a text as a path, which knows fonts."""
 
 CLOSED = 1e-9
 """A gap below this share of the drawn length is rounding, not a mistake."""

@@ -19,8 +19,12 @@ from numpy.typing import NDArray
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import ARC, Columns, Pen
 
-MOVE, LINE, CLOSE = 1, 2, 79
-"""What leads to a vertex. The numbers are Matplotlib's, so that its paths need no translation."""
+MOVE, LINE, QUADRATIC, CUBIC, CLOSE = 1, 2, 3, 4, 79
+"""What leads to a vertex. The numbers are Matplotlib's, so that its paths need no translation.
+
+Those of curves, for control points and ends, are met in letters and in what is written; an outline has its
+arcs apart.
+"""
 
 Ints = NDArray[np.int64]
 

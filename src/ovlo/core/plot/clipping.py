@@ -44,7 +44,4 @@ def _clipped(layer: Layer, room: Box) -> tuple[Layer, Ints, Ints]:
     outside = np.flatnonzero(~shapely.covers(frame, layer.shapes) & ~shapely.is_empty(layer.shapes))
     shapes = layer.shapes.copy()
     shapes[outside] = shapely.intersection(shapes[outside], frame)
-    dimension = shapely.get_dimensions(layer.shapes)
-    parts, rows = shapely.get_parts(shapes, return_index=True)
-    kept = ~shapely.is_empty(parts) & (shapely.get_dimensions(parts) == dimension[rows])
-    return layer.reshaped(parts[kept], rows[kept]), rows[kept], layer.positions[outside]
+    return *layer.in_parts(shapes), layer.positions[outside]

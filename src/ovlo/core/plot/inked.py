@@ -9,7 +9,6 @@ for. Dashes are cut, arcs are chords, words are the outlines of their letters an
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import TYPE_CHECKING, Any
@@ -18,8 +17,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.paint.cutting import cut
+from ovlo.core.paint.measures import Letters
 from ovlo.core.paint.order import Mark, Painting, painted
-from ovlo.core.paint.outlines import LINE, MOVE, Outline
+from ovlo.core.paint.outlines import CUBIC, LINE, MOVE, QUADRATIC, Outline
 from ovlo.core.paint.regions import region
 from ovlo.core.plot.placing import Placing
 from ovlo.core.trail.columns import Columns, Text
@@ -32,13 +32,9 @@ Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Codes = NDArray[np.uint8]
 Shapes = NDArray[np.object_]
-Letters = Callable[[Text], tuple[Floats, Codes]]
 
 FLAT = 0.25
 """How far a chord may be from its arc, as a share of the precision."""
-
-QUADRATIC, CUBIC = 3, 4
-"""Codes of the control points and ends of curves in letters."""
 
 LETTER_LINE = 1 / 24
 """How wide a line draws letters, as a share of their size."""
@@ -74,6 +70,18 @@ class Layer:
     def reshaped(self, shapes: Shapes, rows: Ints) -> Layer:
         """Other shapes, each of one of the rows."""
         return Layer(shapes, self.positions[rows], self.inks[rows], self.widths[rows])
+
+    def in_parts(self, shapes: Shapes) -> tuple[Layer, Ints]:
+        """What the rows have become, each connected part a row, and which row that was.
+
+        What is empty, or is but the border that two shapes share, is no part.
+        """
+        import shapely
+
+        parts, rows = shapely.get_parts(shapes, return_index=True)
+        is_alike = shapely.get_dimensions(parts) == shapely.get_dimensions(self.shapes)[rows]
+        kept = ~shapely.is_empty(parts) & is_alike
+        return self.reshaped(parts[kept], rows[kept]), rows[kept]
 
 
 @dataclass(frozen=True, eq=False)

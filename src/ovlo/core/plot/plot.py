@@ -14,11 +14,12 @@ from typing import NamedTuple
 
 import numpy as np
 
+from ovlo.core.paint.measures import Letters
 from ovlo.core.plot.arcs import fitted
 from ovlo.core.plot.clipping import clipped
 from ovlo.core.plot.entering import entered
 from ovlo.core.plot.hatching import HATCHES, Hatching, hatched, refuse_many
-from ovlo.core.plot.inked import Floats, Inked, Ints, Layer, Letters, Shapes
+from ovlo.core.plot.inked import Floats, Inked, Ints, Layer, Shapes
 from ovlo.core.plot.joining import joined
 from ovlo.core.plot.once import drawn_once
 from ovlo.core.plot.order import ordered, travel

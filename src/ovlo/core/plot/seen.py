@@ -56,9 +56,8 @@ def seen(layer: Layer, over: Hiding) -> Layer:
     shapely.prepare(over.shapes)
     rows, areas = tree.query(shapes, predicate="covered_by")
     later = over.positions[areas] > layer.positions[rows]
-    is_left = np.ones(len(shapes), bool)
-    is_left[rows[later]] = False
-    left = np.flatnonzero(is_left)
+    shapes[rows[later]] = shapely.Point()
+    left = np.flatnonzero(~shapely.is_empty(shapes))
 
     rows, areas = tree.query(shapes[left], predicate="intersects")
     rows = left[rows]
@@ -74,18 +73,14 @@ def seen(layer: Layer, over: Hiding) -> Layer:
         shapes[these] = shapely.difference(shapes[these], over.shapes[areas[firsts[active] + turn]])
         turn += 1
         active = active[(counts[active] > turn) & ~shapely.is_empty(shapes[these])]
-    return _parts(layer, shapes, is_left)
+    return _without_crumbs(layer, shapes)
 
 
-def _parts(layer: Layer, shapes: Shapes, is_left: np.ndarray) -> Layer:
+def _without_crumbs(layer: Layer, shapes: Shapes) -> Layer:
     """Each connected part of what is left as a row; crumbs of lines that were cut are none."""
     import shapely
 
     was_cut = shapes != layer.shapes
-    kept = np.flatnonzero(is_left & ~shapely.is_empty(shapes))
-    parts, rows = shapely.get_parts(shapes[kept], return_index=True)
-    rows = kept[rows]
-    is_line = shapely.get_dimensions(parts) == 1
-    crumb = was_cut[rows] & is_line & (shapely.length(parts) < CRUMB)
-    whole = ~crumb & (shapely.get_dimensions(parts) == shapely.get_dimensions(layer.shapes[rows]))
-    return layer.reshaped(parts[whole], rows[whole])
+    left, rows = layer.in_parts(shapes)
+    is_line = shapely.get_dimensions(left.shapes) == 1
+    return left.taken(~(was_cut[rows] & is_line & (shapely.length(left.shapes) < CRUMB)))

@@ -49,19 +49,19 @@ class Strokes:
     def of_lines(cls, points: Floats, counts: Ints) -> Strokes:
         """Strokes of straight lines, so many points each."""
         centres = np.full(points.shape, np.nan)
-        return cls(points, np.zeros(len(points)), centres, np.append(0, np.cumsum(counts)).astype(np.int64))
+        return cls(points, np.zeros(len(points)), centres, _firsts(counts))
 
     @classmethod
     def together(cls, parts: list[Strokes]) -> Strokes:
         """All strokes of several lots, in a row."""
-        counts = [np.diff(part.firsts) for part in parts]
+        counts = [part.counts for part in parts]
         if not parts:
             return cls.of_lines(np.empty((0, 2)), np.empty(0, np.int64))
         return cls(
             np.vstack([part.points for part in parts]),
             np.concatenate([part.sweeps for part in parts]),
             np.vstack([part.centres for part in parts]),
-            np.append(0, np.cumsum(np.concatenate(counts))).astype(np.int64),
+            _firsts(np.concatenate(counts)),
         )
 
     def __len__(self) -> int:
@@ -128,7 +128,7 @@ class Strokes:
         element = np.minimum(at + back, len(self.points) - 1)
         sweeps = np.where(within == 0, 0.0, np.where(back, -1.0, 1.0) * self.sweeps[element])
         centres = np.where((sweeps != 0)[:, None], self.centres[element], np.nan)
-        return Strokes(self.points[at], sweeps, centres, np.append(0, np.cumsum(counts)).astype(np.int64))
+        return Strokes(self.points[at], sweeps, centres, _firsts(counts))
 
     def merged(self, goes_on: Bools) -> Strokes:
         """Strokes that go on where the one before ended, joined to it; `goes_on` has shape (k,).
@@ -192,6 +192,11 @@ class Strokes:
         share = (ranges(np.zeros(len(pieces), np.int64), pieces) + 1)[inner] / pieces[these]
         points[inner] = turned(self.points[these - 1], self.centres[these], self.sweeps[these] * share)
         return points, np.append(0, ends)[self.firsts]
+
+
+def _firsts(counts: Ints) -> Ints:
+    """The first point of each stroke, so many points each, and one past the last."""
+    return np.append(0, np.cumsum(counts)).astype(np.int64)
 
 
 def turned(points: Floats, centres: Floats, angles: Floats) -> Floats:

@@ -15,7 +15,9 @@ from ovlo.core.values.errors import BadType, BadValue
 PIXELS_PER_INCH = 96
 """CSS pixels."""
 
-PIXELS_PER_UNIT = {"px": 1.0, "mm": PIXELS_PER_INCH / 25.4}
+MM_PER_INCH = 25.4
+
+PIXELS_PER_UNIT = {"px": 1.0, "mm": PIXELS_PER_INCH / MM_PER_INCH}
 """CSS pixels in a sheet unit."""
 
 MM_PER_UNIT = {unit: pixels / PIXELS_PER_UNIT["mm"] for unit, pixels in PIXELS_PER_UNIT.items()}
@@ -27,7 +29,13 @@ LINE_WIDTH = 2.0
 MARGIN = 10.0
 """Millimetres that stay empty on each side of a page at first; hardly any printer prints nearer its edge."""
 
-LENGTHS = {"mm": 1.0, "cm": 10.0, "in": 25.4, "px": 25.4 / 96, "pt": 25.4 / 72}
+LENGTHS = {
+    "mm": 1.0,
+    "cm": 10.0,
+    "in": MM_PER_INCH,
+    "px": MM_PER_INCH / PIXELS_PER_INCH,
+    "pt": MM_PER_INCH / 72,
+}
 """Millimetres in the units of CSS (CSS Values 4, 6.2)."""
 
 NUMBER = r"(\d+\.?\d*|\.\d+)\s*"

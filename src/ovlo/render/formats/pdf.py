@@ -16,14 +16,15 @@ import numpy as np
 
 from ovlo.core.paint.cutting import without_fine_dashes
 from ovlo.core.paint.order import painted
-from ovlo.core.paint.outlines import Outline, ranges
+from ovlo.core.paint.outlines import CUBIC, Outline, ranges
 from ovlo.core.plot.placing import Box
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns, Text
 from ovlo.core.values.degrees import direction
+from ovlo.core.values.units import MM_PER_INCH
 from ovlo.core.values.version import VERSION
 from ovlo.render import lettering
-from ovlo.render.formats.pdf_paths import CURVE, Brush, letter_operators, path_operators
+from ovlo.render.formats.pdf_paths import Brush, letter_operators, path_operators
 from ovlo.render.formats.png import FLATNESS
 from ovlo.render.numbers import number
 from ovlo.render.page import Page
@@ -33,7 +34,6 @@ if TYPE_CHECKING:
     from matplotlib.backends.backend_pdf import PdfFile
 
 POINTS_PER_PIXEL = 72 / 96
-MM_PER_INCH = 25.4
 MITER_LIMIT = b"10 M"
 
 LARGEST_LETTERS = 10_000
@@ -229,5 +229,5 @@ def with_cubics(outline: Outline) -> Outline:
     cubic = curves.is_cubic(arcs)
     starts = cut.vertices[places - 1][cubic]
     cut.vertices[places[cubic]], cut.vertices[places[cubic] + 1] = starts + u[cubic], starts + v[cubic]
-    cut.codes[np.add.outer(places, [0, 1, 2])] = CURVE
+    cut.codes[np.add.outer(places, [0, 1, 2])] = CUBIC
     return cut

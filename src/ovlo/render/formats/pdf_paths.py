@@ -15,13 +15,10 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.paint.outlines import CLOSE, LINE, MOVE, Outline
+from ovlo.core.paint.outlines import CLOSE, CUBIC, LINE, MOVE, QUADRATIC, Outline
 from ovlo.core.trail.columns import Style
 from ovlo.core.values.colour import Colour
 from ovlo.render.numbers import number, number_text
-
-QUADRATIC, CURVE = 3, 4
-"""The codes of the control points and the ends of quadratic and cubic curves."""
 
 PLACES = 3
 """Decimals of a point."""
@@ -29,7 +26,7 @@ PLACES = 3
 CAPS = {"butt": 0, "round": 1, "square": 2}
 JOINS = {"miter": 0, "round": 1, "bevel": 2}
 
-OPERATORS = {MOVE: "m", LINE: "l", CURVE: "c", CLOSE: "h"}
+OPERATORS = {MOVE: "m", LINE: "l", CUBIC: "c", CLOSE: "h"}
 
 
 def path_operators(outline: Outline, scale: float, move: tuple[float, float]) -> list[bytes]:
@@ -45,7 +42,7 @@ def path_operators(outline: Outline, scale: float, move: tuple[float, float]) ->
     closes = codes == CLOSE
     values[closes] = np.nan
     leads[closes, :2] = 0
-    curves = np.flatnonzero(codes == CURVE).reshape(-1, 3)
+    curves = np.flatnonzero(codes == CUBIC).reshape(-1, 3)
     leads[curves[:, :2], 2:] = 0
     text, ends = number_text(values.ravel(), leads.ravel(), PLACES)
     bounds = [0, *ends[4 * outline.firsts[1:] - 1].tolist()]
@@ -64,13 +61,13 @@ def letter_operators(
     i = 0
     while i < len(codes):
         code = int(codes[i])
-        size = {QUADRATIC: 2, CURVE: 3}.get(code, 1)
+        size = {QUADRATIC: 2, CUBIC: 3}.get(code, 1)
         pairs = points[i : i + size]
         if code == QUADRATIC:
             begin, control, end = points[i - 1], points[i], points[i + 1]
             pairs = [_third(begin, control), _third(end, control), end]
         numbers = [] if code == CLOSE else [number(value, PLACES) for pair in pairs for value in pair]
-        parts.append(" ".join([*numbers, OPERATORS[CURVE if code == QUADRATIC else code]]))
+        parts.append(" ".join([*numbers, OPERATORS[CUBIC if code == QUADRATIC else code]]))
         i += size
     return " ".join(parts).encode()
 

@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from ovlo.core.paint.cutting import without_fine_dashes
 from ovlo.core.paint.mitres import MITER_LIMIT
 from ovlo.core.paint.order import Mark, painted
-from ovlo.core.paint.outlines import CLOSE, LINE, MOVE, Outline
+from ovlo.core.paint.outlines import CLOSE, CUBIC, LINE, MOVE, QUADRATIC, Outline
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns, Style, Text
 from ovlo.core.values.colour import Colour
@@ -30,7 +30,7 @@ PAPER = "ovlo-paper"
 
 """How long a mitre may be, as a share of the line's width, before it is cut off; the same in every format."""
 
-LETTER_COMMANDS = {MOVE: "M", LINE: "L", 3: "Q", 4: "C", CLOSE: "Z"}
+LETTER_COMMANDS = {MOVE: "M", LINE: "L", QUADRATIC: "Q", CUBIC: "C", CLOSE: "Z"}
 
 DECIMALS = 2
 """Of a pixel of the picture."""
@@ -200,7 +200,7 @@ def letters_data(vertices: NDArray[np.float64], codes: NDArray[np.uint8], places
     for (x, y), code in zip(vertices.tolist(), codes.tolist(), strict=True):
         command = LETTER_COMMANDS[code]
         # The control points of a curve, and its end, share one command.
-        parts.append(command if code != last or code not in (3, 4) else " ")
+        parts.append(command if code != last or code not in (QUADRATIC, CUBIC) else " ")
         last = code
         if command != "Z":
             parts.append(f"{number(x, places)} {number(-y, places)}")

@@ -9,7 +9,7 @@ painted themselves, but it is kept where they are seen.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from itertools import pairwise
 from typing import TYPE_CHECKING, NamedTuple
 
@@ -19,6 +19,7 @@ from numpy.typing import NDArray
 from ovlo.core.check.seeing.contrast import ALIKE, UNLIKE, laid_over, unlikeness_of
 from ovlo.core.check.seeing.samples import PIXELS, SPACING, Lines, Points
 from ovlo.core.paint.levels import Levels
+from ovlo.core.paint.measures import Letters
 from ovlo.core.paint.order import Mark, Painting
 from ovlo.core.paint.outlines import ranges
 from ovlo.core.paint.raster import spans
@@ -31,7 +32,6 @@ if TYPE_CHECKING:
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Pixels = NDArray[np.int32] | NDArray[np.int64]
-Letters = Callable[[Text], tuple[Floats, NDArray[np.uint8]]]
 
 GROUND = 0.98
 """An area that covers so much of the sheet is a ground, whatever its colour."""

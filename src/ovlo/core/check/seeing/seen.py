@@ -15,9 +15,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.check.seeing.contrast import ALIKE, other_colour
-from ovlo.core.check.seeing.ground import AlikeArea, Ground, Letters
+from ovlo.core.check.seeing.ground import AlikeArea, Ground
 from ovlo.core.check.seeing.samples import SPACING
 from ovlo.core.paint.contours import AXES
+from ovlo.core.paint.measures import Letters
 from ovlo.core.paint.order import Mark, Painting
 from ovlo.core.paint.outlines import Outline
 from ovlo.core.paint.raster import spans
