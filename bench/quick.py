@@ -162,7 +162,8 @@ def _pictures() -> Iterator[Ratio]:
 
 
 def _written(sheet: Sheet, ending: str) -> Callable[[], object]:
-    return lambda: as_bytes(sheet, ending)
+    target = Path(tempfile.mkdtemp()) / f"picture{ending}"
+    return lambda: sheet.save(target)
 
 
 def _walked(count: int) -> Sheet:
@@ -215,7 +216,8 @@ def _films() -> Iterator[Ratio]:
 def bytes_at_the_peak() -> float:
     """Bytes of memory a step of ten million takes while its SVG is written, above an empty sheet."""
     code = (
-        "import sys; from bench.quick import _walked, as_bytes; as_bytes(_walked(int(sys.argv[1])), '.svg'); "
+        "import sys; from bench.quick import _walked, _written; "
+        "_written(_walked(int(sys.argv[1])), '.svg')(); "
         "print(open('/proc/self/status').read().split('VmHWM:')[1].split()[0])"
     )
     peaks = []

@@ -23,7 +23,7 @@ from ovlo.core.values import arguments
 from ovlo.core.values.errors import BadValue, FileTrouble
 from ovlo.core.values.units import PIXELS_PER_INCH
 from ovlo.render import lettering
-from ovlo.render.files import check_folder, checked_path, write
+from ovlo.render.files import check_folder, checked_path, write, write_in_pieces
 from ovlo.render.formats.table import is_page, renderer_of
 from ovlo.render.page import TEXTS, Page, mark_boxes
 
@@ -54,7 +54,7 @@ def save(sheet: Sheet, path: str | PathLike[str], **how: Unpack[How]) -> None:
     """Write a sheet's picture in the format its file ending names."""
     target = checked_path(path, "save")
     check_target(target, "save")
-    write(target, as_bytes(sheet, target.suffix, **how))
+    write_in_pieces(target, _pieces(sheet, target.suffix, how))
 
 
 def save_for_plotter(sheet: Sheet, path: str | PathLike[str], how: PlotHow) -> None:
@@ -97,8 +97,13 @@ def check_target(path: Path, call: str) -> None:
 
 def as_bytes(sheet: Sheet, suffix: str, **how: Unpack[How]) -> bytes:
     """A sheet's picture in the format of a file ending."""
+    return b"".join(_pieces(sheet, suffix, how))
+
+
+def _pieces(sheet: Sheet, suffix: str, how: How) -> Iterable[bytes]:
+    """The same in pieces, one after the other."""
     if is_page(suffix):
-        return _page(sheet, how)
+        return [_page(sheet, how)]
     render = renderer_of(suffix, "save")
     scale, text = _scale(how, suffix), how.get("text", TEXTS[0])
     page = Page.of(sheet, scale, how.get("fit", False), _script_name(), text)
@@ -110,7 +115,7 @@ def as_bytes(sheet: Sheet, suffix: str, **how: Unpack[How]) -> bytes:
 
         columns, page = with_overlays(columns, sheet, page, checked_overlays(overlay, "save"))
     if (paper := how.get("paper")) is not None:
-        return _on_paper(columns, page, paper)
+        return [_on_paper(columns, page, paper)]
     return render(columns, page)
 
 
@@ -210,7 +215,7 @@ def save_motif(motif: Motif, path: str | PathLike[str], scale: float) -> None:
 def motif_as_bytes(motif: Motif, suffix: str, scale: float = 1) -> bytes:
     """A motif's picture in the format of a file ending."""
     columns = motif._columns
-    return renderer_of(suffix, "save")(columns, Page.around(columns, motif.box, scale))
+    return b"".join(renderer_of(suffix, "save")(columns, Page.around(columns, motif.box, scale)))
 
 
 def motif_from_svg(path: str | PathLike[str]) -> Motif:

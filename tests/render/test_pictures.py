@@ -11,7 +11,7 @@ from PIL import Image
 
 from ovlo import BadValue, FileTrouble, Nib, Sheet
 from ovlo.outlets import as_bytes
-from ovlo.render.formats import png
+from ovlo.render.formats import png, svg_paths
 from ovlo.render.numbers import number, number_text
 
 SVG = "{http://www.w3.org/2000/svg}"
@@ -85,6 +85,20 @@ def test_two_nibs_in_turns_do_not_mix_their_lines(sheet):
         two.forward(7)
     (path,) = paths(sheet)
     assert path.attrib["d"] == "M0 -10 5 -10M0 10 7 10M5 -10 10 -10M7 10 14 10"
+
+
+def test_paths_longer_than_a_lot_are_written_like_the_others(sheet, nib, monkeypatch):
+    for row, ink in enumerate(["black", "tomato", "navy", "gold"]):
+        nib.ink = ink
+        nib.travel_to(-40, row)
+        for _ in range((9, 70, 65, 3)[row]):
+            nib.forward(1.25)
+            nib.left(7)
+        nib.line_to_start()
+    at_once = as_bytes(sheet, ".svg")
+    monkeypatch.setattr(svg_paths, "LOT", 16)
+    assert as_bytes(sheet, ".svg") == at_once
+    assert [len(path.attrib["d"].split()) > 32 for path in paths(sheet)] == [False, True, True, False]
 
 
 def test_a_sheet_in_millimetres_keeps_its_unit_and_three_decimals():

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import os
 import tempfile
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from contextlib import suppress
 from os import PathLike
 from pathlib import Path
@@ -46,7 +46,12 @@ def check_folder(path: Path, call: str) -> None:
 
 
 def write(path: Path, content: bytes) -> None:
-    """Write a file under a temporary name beside it, then move it into place.
+    """Write a file, whole or not at all."""
+    write_in_pieces(path, [content])
+
+
+def write_in_pieces(path: Path, pieces: Iterable[bytes]) -> None:
+    """Write a file piece by piece under a temporary name beside it, then move it into place.
 
     A link is written through. What is no file, such as a pipe or `/dev/stdout`, is written to and stays.
     """
@@ -56,12 +61,13 @@ def write(path: Path, content: bytes) -> None:
         check_folder(path, "save")
     try:
         if path.exists() and not path.is_file():
-            path.write_bytes(content)
+            with path.open("wb") as file:
+                file.writelines(pieces)
             return
         if path.exists() and not path.stat().st_mode & 0o222:
             raise FileTrouble(f"save: {str(path)!r} is read-only; choose another name, or make it writable.")
         _clear_leftovers(path.parent)
-        _write_beside(path, content)
+        _write_beside(path, pieces)
     except FileTrouble:
         raise
     except OSError as error:
@@ -71,12 +77,12 @@ def write(path: Path, content: bytes) -> None:
         ) from error
 
 
-def _write_beside(path: Path, content: bytes) -> None:
+def _write_beside(path: Path, pieces: Iterable[bytes]) -> None:
     # The name says which process it belongs to, and is short where that of the file is as long as can be.
     handle, temporary = tempfile.mkstemp(prefix=f"{PREFIX}{os.getpid()}-", suffix=SUFFIX, dir=path.parent)
     try:
         with os.fdopen(handle, "wb") as file:
-            file.write(content)
+            file.writelines(pieces)
         os.chmod(temporary, _permissions(path))
         os.replace(temporary, path)
     finally:

@@ -189,6 +189,20 @@ class Columns:
         starts[first, 1] = self.runs["y"]
         return starts
 
+    def ends_of(self, steps: NDArray[np.int64]) -> NDArray[np.float64]:
+        """Where some steps end, shape (k, 2); without the arrays of all, which take room."""
+        ends = np.empty((len(steps), 2))
+        ends[:, 0], ends[:, 1] = self.steps["x"][steps], self.steps["y"][steps]
+        return ends
+
+    def starts_of(self, steps: NDArray[np.int64]) -> NDArray[np.float64]:
+        """Where some steps begin, shape (k, 2)."""
+        starts = self.ends_of(steps - 1)
+        runs = np.searchsorted(self.runs["start"], steps, "right") - 1
+        first = np.flatnonzero(self.runs["start"][runs] == steps)
+        starts[first, 0], starts[first, 1] = self.runs["x"][runs[first]], self.runs["y"][runs[first]]
+        return starts
+
     @cached_property
     def stops(self) -> NDArray[np.int64]:
         """One past the last step of each run, shape (m,)."""

@@ -41,12 +41,12 @@ class TrailReader:
     @property
     def x(self) -> NDArray[np.float64]:
         """Where each step ends, sheet units, shape (n,)."""
-        return self._trail.columns().points[:, 0]
+        return self._trail.columns().steps["x"]
 
     @property
     def y(self) -> NDArray[np.float64]:
         """Where each step ends, sheet units up from the centre, shape (n,)."""
-        return self._trail.columns().points[:, 1]
+        return self._trail.columns().steps["y"]
 
     @property
     def heading(self) -> NDArray[np.float64]:

@@ -20,6 +20,7 @@ from ovlo.core.paint.timeline import Timeline
 from ovlo.core.trail.columns import Style, Text
 from ovlo.render.additions.pointer import Pointers
 from ovlo.render.formats import svg
+from ovlo.render.formats.svg_paths import path_data
 from ovlo.render.numbers import number
 
 if TYPE_CHECKING:
@@ -58,9 +59,9 @@ class _Moving:
         self._areas = columns.of_steps("area")
         self._pauses = columns.pauses["step"]
         self._pieces = _each_piece(self._painting.strokes)
-        self._piece_data = svg.path_data(self._pieces, places)
-        self._border_data = svg.path_data(self._painting.borders, places)
-        self._stroke_data = svg.path_data(self._painting.strokes, places)
+        self._piece_data = path_data(self._pieces, places)
+        self._border_data = path_data(self._painting.borders, places)
+        self._stroke_data = path_data(self._painting.strokes, places)
         self._keyframes: list[str] = []
 
     def elements(self) -> list[str]:

@@ -1,6 +1,6 @@
 """PDF: a trail as a vector page, text as text, written by Matplotlib's PDF backend used directly.
 
-    render(columns, page)    # b'%PDF…'
+    b"".join(render(columns, page))    # b'%PDF…'
 
 The page has the size of the picture in real units.
 """
@@ -41,7 +41,7 @@ LARGEST_LETTERS = 10_000
 """The same in every format."""
 
 
-def render(columns: Columns, page: Page) -> bytes:
+def render(columns: Columns, page: Page) -> list[bytes]:
     """The picture as PDF."""
     width, height = (
         side * page.pixels_per_unit * POINTS_PER_PIXEL / 72 for side in (page.width, page.height)
@@ -52,7 +52,7 @@ def render(columns: Columns, page: Page) -> bytes:
         sheet = _PdfSheet(file, page, width, height)
         sheet.paint(columns)
         sheet.finish()
-    return written.getvalue()
+    return [written.getvalue()]
 
 
 def render_leaves(leaves: list[Leaf], title: str, details: str) -> bytes:

@@ -1,6 +1,6 @@
 """PNG: a trail as pixels, rasterised by Agg.
 
-render(columns, page)    # b'\\x89PNG…'
+b"".join(render(columns, page))    # b'\\x89PNG…'
 """
 
 from __future__ import annotations
@@ -56,7 +56,7 @@ LOT = 2_000_000
 """How much of a split path is drawn at once: sorting small lots is faster than sorting large ones."""
 
 
-def render(columns: Columns, page: Page) -> bytes:
+def render(columns: Columns, page: Page) -> list[bytes]:
     """The picture as PNG."""
     from PIL import Image
     from PIL.PngImagePlugin import PngInfo
@@ -72,7 +72,7 @@ def render(columns: Columns, page: Page) -> bytes:
     written = io.BytesIO()
     density = 96 * page.scale
     image.save(written, "png", pnginfo=about, dpi=(density, density))
-    return written.getvalue()
+    return [written.getvalue()]
 
 
 def rasterise(columns: Columns, page: Page) -> NDArray[np.uint8]:

@@ -1,6 +1,6 @@
 """SVG: a trail as text that any browser shows (https://www.w3.org/TR/SVG2/).
 
-    render(columns, page)    # b'<svg xmlns=…'
+    b"".join(render(columns, page))    # b'<svg xmlns=…'
 
 Coordinates in the file are those of the program, y turned over, with two decimals of a pixel; which part
 of the plane is seen is said by `viewBox` alone.
@@ -8,7 +8,8 @@ of the plane is seen is said by `viewBox` alone.
 
 from __future__ import annotations
 
-from itertools import pairwise
+from collections.abc import Iterator
+from itertools import chain
 from math import ceil, log10
 
 import numpy as np
@@ -17,18 +18,16 @@ from numpy.typing import NDArray
 from ovlo.core.paint.cutting import without_fine_dashes
 from ovlo.core.paint.mitres import MITER_LIMIT
 from ovlo.core.paint.order import Mark, painted
-from ovlo.core.paint.outlines import CLOSE, CUBIC, LINE, MOVE, QUADRATIC, Outline
-from ovlo.core.trail import curves
+from ovlo.core.paint.outlines import CLOSE, CUBIC, LINE, MOVE, QUADRATIC
 from ovlo.core.trail.columns import Columns, Style, Text
 from ovlo.core.values.colour import Colour
 from ovlo.render import lettering
-from ovlo.render.numbers import number, number_text
+from ovlo.render.formats.svg_paths import path_pieces
+from ovlo.render.numbers import number
 from ovlo.render.page import Page
 
 PAPER = "ovlo-paper"
 """The class of the rectangle that is the paper, by which it is told from the picture when read back."""
-
-"""How long a mitre may be, as a share of the line's width, before it is cut off; the same in every format."""
 
 LETTER_COMMANDS = {MOVE: "M", LINE: "L", QUADRATIC: "Q", CUBIC: "C", CLOSE: "Z"}
 
@@ -36,11 +35,11 @@ DECIMALS = 2
 """Of a pixel of the picture."""
 
 
-def render(columns: Columns, page: Page) -> bytes:
+def render(columns: Columns, page: Page) -> Iterator[bytes]:
     """The picture as SVG."""
     places = decimals(page)
     marks = elements(columns, places, page.text == "shapes")
-    return "".join([head(page, places), *marks, "</svg>\n"]).encode()
+    return (piece.encode() for piece in chain([head(page, places)], marks, ["</svg>\n"]))
 
 
 def decimals(page: Page) -> int:
@@ -54,23 +53,22 @@ def framed(columns: Columns, page: Page) -> bytes:
         f'<rect {_box(page, decimals(page))} fill="none" stroke="#808080" stroke-opacity="0.5" '
         'stroke-width="2" vector-effect="non-scaling-stroke"/>\n'
     )
-    return render(columns, page).removesuffix(b"</svg>\n") + f"{frame}</svg>\n".encode()
+    return b"".join(render(columns, page)).removesuffix(b"</svg>\n") + f"{frame}</svg>\n".encode()
 
 
-def elements(columns: Columns, places: int, has_shapes: bool = False) -> list[str]:
-    """The marks of a trail, the lowest first, words as text or as the shapes of their letters."""
+def elements(columns: Columns, places: int, has_shapes: bool = False) -> Iterator[str]:
+    """The marks of a trail in pieces, the lowest first, words as text or as the shapes of their letters."""
     painting = painted(columns)
-    data = {id(outline): path_data(outline, places) for outline in (painting.strokes, painting.borders)}
+    data = {id(outline): path_pieces(outline, places) for outline in (painting.strokes, painting.borders)}
     drawn = {style: stroke(style, places) for style in columns.styles}
-    parts = []
     for mark in painting.marks:
         if isinstance(mark, Text):
-            parts.append(letters_element(mark, places) if has_shapes else text_element(mark, places))
+            yield letters_element(mark, places) if has_shapes else text_element(mark, places)
             continue
-        path = data[id(painting.outline_of(mark))][mark.number]
+        yield '<path d="'
+        yield from data[id(painting.outline_of(mark))][mark.number]
         paint = fill(mark) if mark.fill else ' fill="none"'
-        parts.append(f'<path d="{path}"{paint}{drawn[mark.style] if mark.style else ""}/>\n')
-    return parts
+        yield f'"{paint}{drawn[mark.style] if mark.style else ""}/>\n'
 
 
 def head(page: Page, places: int) -> str:
@@ -95,74 +93,6 @@ def _sides(page: Page, places: int) -> list[str]:
 def _box(page: Page, places: int) -> str:
     x, y, width, height = _sides(page, places)
     return f'x="{x}" y="{y}" width="{width}" height="{height}"'
-
-
-def path_data(outline: Outline, places: int) -> list[str]:
-    """The `d` of each path of an outline."""
-    quarters = curves.quarter_counts(outline.arcs)
-    cut = outline.subdivided(quarters)
-    values, leads = _with_arcs(outline, cut, quarters) if len(outline.arcs) else _straight(cut)
-    text, ends = number_text(values.ravel(), leads.ravel(), places)
-    whole = text.decode()
-    bounds = [0, *ends[values.shape[1] * cut.firsts[1:] - 1].tolist()]
-    return [whole[a:b] for a, b in pairwise(bounds)]
-
-
-def _straight(outline: Outline) -> tuple[NDArray[np.float64], NDArray[np.uint8]]:
-    """The numbers of each vertex, shape (v, 2), and what is written before each."""
-    values = outline.vertices * [1.0, -1.0]
-    leads = np.full(values.shape, ord(" "), np.uint8)
-    leads[outline.codes == MOVE, 0] = ord("M")
-    # A closing vertex is where its piece began: Z says so without numbers.
-    closes = np.flatnonzero(outline.codes == CLOSE)
-    values[closes] = np.nan
-    leads[closes] = ord("Z"), 0
-    return values, leads
-
-
-def _with_arcs(
-    outline: Outline, cut: Outline, quarters: NDArray[np.int64]
-) -> tuple[NDArray[np.float64], NDArray[np.uint8]]:
-    """The same with columns before the point for an arc's radii, turn and flags, shape (v, 7)."""
-    points, point_leads = _straight(cut)
-    values = np.full((len(points), 7), np.nan)
-    leads = np.zeros(values.shape, np.uint8)
-    values[:, 5:], leads[:, 5:] = points, point_leads
-    repeats = np.ones(len(outline.vertices), np.int64)
-    repeats[outline.arcs["step"]] = quarters
-    is_arc = np.zeros(len(outline.vertices), bool)
-    is_arc[outline.arcs["step"]] = True
-    is_arc = np.repeat(is_arc, repeats)
-    arcs = outline.arcs[np.repeat(np.arange(len(quarters)), quarters)]
-    values[is_arc, :3] = ellipses(arcs)
-    values[is_arc, 3] = 0
-    # y points down in the file, so what goes anticlockwise here has the sweep flag 0 there.
-    values[is_arc, 4] = (arcs["ux"] * arcs["vy"] - arcs["uy"] * arcs["vx"]) * arcs["sweep"] < 0
-    leads[is_arc, :6] = ord(" ")
-    leads[is_arc, 0] = ord("A")
-    cubic = np.flatnonzero(is_arc)[curves.is_cubic(arcs)]
-    if len(cubic):
-        u, v = curves.half_axes(arcs[curves.is_cubic(arcs)])
-        controls = np.hstack([cut.vertices[cubic - 1] + u, cut.vertices[cubic - 1] + v]) * [1, -1, 1, -1]
-        values[cubic, 0], values[cubic, 1:5] = np.nan, controls
-        leads[cubic, :2] = 0, ord("C")
-    after = np.flatnonzero(is_arc[:-1] & ~is_arc[1:] & (leads[1:, 5] == ord(" "))) + 1
-    leads[after, 5] = ord("L")
-    return values, leads
-
-
-def ellipses(arcs: NDArray[np.void]) -> NDArray[np.float64]:
-    """The two radii of each arc's ellipse and the turn of its first axis as SVG counts it, shape (a, 3).
-
-    The half-axes are the singular values of the matrix with the columns u and v, and its left singular
-    vectors their directions.
-    """
-    u, v = curves.half_axes(arcs)
-    directions, radii, _ = np.linalg.svd(np.stack([u, v], axis=2))
-    turns = -np.degrees(np.arctan2(directions[:, 1, 0], directions[:, 0, 0]))
-    is_circle = radii[:, 0] - radii[:, 1] <= 1e-9 * radii[:, 0]
-    turns = np.where(is_circle, 0.0, turns % 180.0)
-    return np.column_stack([radii, turns])
 
 
 def text_element(text: Text, places: int, more: str = "") -> str:

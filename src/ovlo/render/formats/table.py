@@ -1,13 +1,14 @@
 """The formats a picture can be written in: the one place that knows file endings.
 
-    renderer_of(".svg")(columns, page)
+    b"".join(renderer_of(".svg")(columns, page))
 
-A new format is a module with `render(columns, page) -> bytes` and a line in `MODULES`.
+A new format is a module with `render(columns, page) -> Iterable[bytes]`, a file in pieces, and a line in
+`MODULES`.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from importlib import import_module
 from typing import cast
 
@@ -16,7 +17,7 @@ from ovlo.core.values import arguments
 from ovlo.core.values.errors import BadValue
 from ovlo.render.page import Page
 
-Renderer = Callable[[Columns, Page], bytes]
+Renderer = Callable[[Columns, Page], Iterable[bytes]]
 
 MODULES = {
     ".svg": "ovlo.render.formats.svg",

@@ -33,7 +33,7 @@ def render(plotted: Plotted, machine: Machine, about: About) -> bytes:
     """The preview as PNG."""
     sheet = preview(plotted, about)
     scale = max(1.0, SHORT / (max(sheet.width, sheet.height) * PIXELS_PER_UNIT["mm"]))
-    return png.render(sheet._columns, Page.of(sheet, scale))
+    return b"".join(png.render(sheet._columns, Page.of(sheet, scale)))
 
 
 def preview(plotted: Plotted, about: About, has_travel: bool = True) -> Sheet:
