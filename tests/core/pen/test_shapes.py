@@ -101,6 +101,26 @@ def test_corners_lie_straight_ahead_and_width_along_the_heading(sheet):
     assert box(nib) == pytest.approx((-50, -20, 50, 20))
 
 
+def test_sides_have_the_very_headings_of_a_regular_ring(sheet, nib):
+    nib.polygon(4, radius=60, turn=45)
+    nib.polygon(6, radius=60)
+    nib.star(5, 60, turn=90)
+    headings = sheet.trail.heading[sheet.trail.is_drawn].tolist()
+    assert headings[:4] == [180.0, 270.0, 0.0, 90.0]
+    assert headings[4:10] == [120.0, 180.0, 240.0, 300.0, 0.0, 60.0]
+    assert headings[10:] == [252.0, 36.0, 180.0, 324.0, 108.0]
+
+
+@pytest.mark.parametrize("sides", [3, 100, 101, 1000])
+def test_corners_are_where_trigonometry_puts_them(sheet, nib, sides):
+    nib.turn_to(10)
+    nib.polygon(sides, radius=60)
+    angles = np.radians(10 + 360 * np.arange(sides + 1) / sides)
+    ways = np.diff(60 * np.exp(1j * angles))
+    assert np.allclose(sheet.trail.x[1:], 60 * np.cos(angles))
+    assert np.allclose(np.exp(1j * np.radians(sheet.trail.heading[2:])), ways / np.abs(ways))
+
+
 @given(poses, st.floats(1, 300), st.floats(-400, 400))
 def test_the_box_of_an_arc_is_that_of_many_points_on_it(pose, radius, sweep):
     nib = nib_at(pose)

@@ -12,6 +12,7 @@ from __future__ import annotations
 
 import sys
 from collections.abc import Iterator, Sequence
+from math import hypot
 from types import FrameType
 from typing import Any
 
@@ -24,6 +25,8 @@ from ovlo.core.values import arguments, colour
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.errors import BadUse
+
+DRAW, TRACE = Pen.DRAW, Pen.TRACE
 
 CAME_BACK = 1e-9
 """A nib this share of its coordinates away from a point is there, but for rounding."""
@@ -51,7 +54,9 @@ class Block(Unused):
         blocks = self._nib._blocks
         at = len(blocks) - 1 if blocks[-1] is self else blocks.index(self)
         del blocks[at]
-        later = next((block for block in blocks[at:] if type(block) is type(self)), None)
+        later = None
+        if at < len(blocks):
+            later = next((block for block in blocks[at:] if type(block) is type(self)), None)
         if later is None:
             self._end()
         else:
@@ -174,7 +179,7 @@ class _Area(_Interrupting):
     ) -> None:
         super().__init__(nib, "area", made_at)
         self._fill, self._fill_rule = fill, fill_rule
-        self._pen = Pen.DRAW if outline else Pen.TRACE
+        self._pen = DRAW if outline else TRACE
 
     def _begin(self) -> None:
         self._open()
@@ -194,7 +199,8 @@ class _Area(_Interrupting):
         nib._area, nib._lowered_pen = self._before
         nib._run = nib._jump_run = None
         # Back where it was, the nib goes on with the contour that the block interrupted.
-        if nib.distance_to(self._place) <= CAME_BACK * (1 + abs(nib._x) + abs(nib._y)):
+        x, y = self._place
+        if hypot(nib._x - x, nib._y - y) <= CAME_BACK * (1 + abs(nib._x) + abs(nib._y)):
             self._go_on()
 
     def _hand_over(self, later: _Area) -> None:

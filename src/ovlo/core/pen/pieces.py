@@ -6,11 +6,11 @@ nib._lay("circle", [piece], fill="gold", outline=True, fill_rule="nonzero")
 from __future__ import annotations
 
 import warnings
-from collections.abc import Iterable, Sequence
-from typing import NamedTuple
+from collections.abc import Sequence
 
 from ovlo.core.pen.steering import Steering
 from ovlo.core.trail.columns import FILL_RULES, Pen
+from ovlo.core.trail.trail import Piece
 from ovlo.core.values import arguments, colour
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.errors import NothingDone
@@ -18,14 +18,7 @@ from ovlo.core.values.errors import NothingDone
 Point = tuple[float, float]
 Fill = str | Colour | None
 
-
-class Piece(NamedTuple):
-    """A part of a shape: where it begins, its packed steps, its curves, and whether it is closed."""
-
-    start: Point
-    steps: bytes
-    arcs: Iterable[tuple[float, ...]] = ()
-    is_closed: bool = True
+DRAW, TRACE = Pen.DRAW, Pen.TRACE
 
 
 class Pieces(Steering):
@@ -36,7 +29,8 @@ class Pieces(Steering):
     def _lay(self, call: str, pieces: Sequence[Piece], fill: Fill, outline: bool, fill_rule: str) -> None:
         """Check how a shape is to look, and record it."""
         fill_rule = arguments.choice(fill_rule, call, "fill_rule", FILL_RULES)
-        outline = arguments.truth(outline, call, "outline")
+        if outline is not True:
+            outline = arguments.truth(outline, call, "outline")
         if self._is_lifted:
             self._trail.leave_out(call, self._x, self._y)
         if fill is None and not outline and self._area < 0 and not self._is_lifted:
@@ -51,21 +45,15 @@ class Pieces(Steering):
         if self._is_lifted or not pieces:
             return
         trail = self._trail
-        saved = self._x, self._y, self._area, self._contour, self._contour_start
-        block_pen = self._lowered_pen
         area = self._area if fill is None else trail.open_area(fill, fill_rule)
-        pen = Pen.DRAW if outline and block_pen is Pen.DRAW else Pen.TRACE
+        pen = DRAW if outline and self._lowered_pen is DRAW else TRACE
+        before = None if trail.writing is self._jump_run else (self._contour, self._x, self._y, self._area)
         try:
-            for start, steps, arcs, is_closed in pieces:
-                self._jump(*start)
-                self._area = area
-                self._begin(pen)
-                trail.record_many(steps, arcs)
-                if is_closed:
-                    trail.close_contour()
-                self._area = saved[2]
+            for piece in pieces:
+                contour = trail.record_piece(
+                    self._number, self._style, pen, area, before, self._heading, piece
+                )
+                before = contour, *piece[0], self._area
         finally:
             if fill is not None:
                 trail.end_area(area)
-            self._x, self._y, self._area, self._contour, self._contour_start = saved
-            trail.interrupt()

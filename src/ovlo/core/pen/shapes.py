@@ -9,20 +9,45 @@ own. Corners are those of regular polygons and star polygons (Coxeter, Regular P
 
 from __future__ import annotations
 
+from array import array
 from collections.abc import Sequence
+from functools import lru_cache
 from math import atan2, degrees, gcd, pi, sin
 
 import numpy as np
 
-from ovlo.core.pen.pieces import Fill, Piece, Pieces, Point
+from ovlo.core.pen.pieces import Fill, Pieces, Point
 from ovlo.core.pen.spirals import piece_count, spiral_arcs
 from ovlo.core.pen.steering import PACK
+from ovlo.core.trail.trail import Piece
 from ovlo.core.values import arguments
+from ovlo.core.values.arguments import LARGEST_NUMBER
 from ovlo.core.values.degrees import direction, normal
 from ovlo.core.values.errors import BadValue
 
 LEAST_ROUNDS, MOST_ROUNDS = 1e-6, 100_000
 """Of a spiral."""
+
+
+KEPT = 100
+"""Corners of a ring whose directions are kept: small shapes are drawn by the hundred in one heading."""
+
+
+@lru_cache(maxsize=64)
+def ring(heading: float, count: int, every: int) -> tuple[tuple[float, float, float], ...]:
+    """The sides of a ring around a point through corners at equal angles, every so many of them in turn.
+
+    Returns
+    -------
+    tuple of (cosine, sine, heading)
+        Where each side ends, seen from the centre, and its heading; the last ends in the given one.
+    """
+    # A side is at right angles to the way to its middle, which is half a turn of the ring before its end.
+    side = 90 - 180 * every / count
+    # Whole numbers keep the angles of a square or hexagon exact.
+    angles = (360 * every * i % (360 * count) / count for i in range(1, count + 1))
+    corners = ((heading + angle) % 360.0 for angle in angles)
+    return tuple((*direction(corner), (corner + side) % 360.0) for corner in corners)
 
 
 class Shapes(Pieces):
@@ -65,7 +90,7 @@ class Shapes(Pieces):
         (0.0, 0.0)
         """
         radius = arguments.not_negative(radius, "circle", "radius")
-        self._oval("circle", 2 * radius, 2 * radius, turn, fill, outline, fill_rule)
+        self._oval("circle", radius, radius, turn, fill, outline, fill_rule)
 
     def ellipse(
         self,
@@ -93,20 +118,19 @@ class Shapes(Pieces):
         >>> nib.pose
         Pose(x=0.0, y=0.0, heading=0.0)
         """
-        width = arguments.not_negative(width, "ellipse", "width")
-        height = arguments.not_negative(height, "ellipse", "height")
+        width = arguments.not_negative(width, "ellipse", "width") / 2
+        height = arguments.not_negative(height, "ellipse", "height") / 2
         self._oval("ellipse", width, height, turn, fill, outline, fill_rule)
 
     def _oval(
         self, call: str, width: float, height: float, turn: float, fill: Fill, outline: bool, fill_rule: str
     ) -> None:
-        heading = self._turned(call, turn)
-        cosine, sine = direction(heading)
-        ux, uy = cosine * width / 2, sine * width / 2
-        vx, vy = -sine * height / 2, cosine * height / 2
-        start = self._x + ux, self._y + uy
-        piece = Piece(start, PACK(*start, normal(heading + 90)), [(0, ux, uy, vx, vy, 360.0)])
-        self._lay(call, [piece] if width or height else [], fill, outline, fill_rule)
+        """An ellipse of half a width and half a height."""
+        heading, cosine, sine = self._turned(call, turn)
+        ux, uy, vx, vy = cosine * width, sine * width, -sine * height, cosine * height
+        x, y = self._x + ux, self._y + uy
+        piece = (x, y), PACK(x, y, normal(heading + 90)), ((0, ux, uy, vx, vy, 360.0),), True
+        self._lay(call, (piece,) if width or height else (), fill, outline, fill_rule)
 
     def polygon(
         self,
@@ -163,8 +187,8 @@ class Shapes(Pieces):
             arguments.within_reach(radius, 0, "polygon")
         else:
             radius = arguments.not_negative(radius, "polygon", "radius")
-        heading = self._turned("polygon", turn)
-        self._ring("polygon", [self._corners(radius, heading, sides, 1)], fill, outline, fill_rule)
+        heading, _, _ = self._turned("polygon", turn)
+        self._lay("polygon", (self._regular(radius, heading, sides, 1),), fill, outline, fill_rule)
 
     def star(
         self,
@@ -211,15 +235,15 @@ class Shapes(Pieces):
         self._foresee(2 * points, "star", "corners")
         radius = arguments.not_negative(radius, "star", "radius")
         every = arguments.whole(every, "star", "every", least=1)
-        heading = self._turned("star", turn)
+        heading, _, _ = self._turned("star", turn)
         if inner is not None:
             if every != 2:
                 raise BadValue("star: give either every=… or inner=…, not both.")
             inner = arguments.not_negative(inner, "star", "inner")
-            outer_corners = self._corners(radius, heading, points, 1)
-            inner_corners = self._corners(inner, normal(heading + 180 / points), points, 1)
+            outer_corners = self._corners(radius, heading, points)
+            inner_corners = self._corners(inner, normal(heading + 180 / points), points)
             pairs = zip(outer_corners, inner_corners, strict=True)
-            rings = [[corner for pair in pairs for corner in pair]]
+            rings = [_ring([corner for pair in pairs for corner in pair])]
         else:
             if 2 * every >= points:
                 raise BadValue(
@@ -228,10 +252,10 @@ class Shapes(Pieces):
                 )
             parts = gcd(points, every)
             rings = [
-                self._corners(radius, normal(heading + 360 * part / points), points // parts, every // parts)
+                self._regular(radius, normal(heading + 360 * part / points), points // parts, every // parts)
                 for part in range(parts)
             ]
-        self._ring("star", rings, fill, outline, fill_rule)
+        self._lay("star", rings, fill, outline, fill_rule)
 
     def rectangle(
         self,
@@ -259,13 +283,12 @@ class Shapes(Pieces):
         """
         width = arguments.not_negative(width, "rectangle", "width") / 2
         height = arguments.not_negative(height, "rectangle", "height") / 2
-        heading = self._turned("rectangle", turn)
-        cosine, sine = direction(heading)
+        _, cosine, sine = self._turned("rectangle", turn)
         corners = [
             (self._x + i * cosine - j * sine, self._y + i * sine + j * cosine)
             for i, j in ((width, height), (-width, height), (-width, -height), (width, -height))
         ]
-        self._ring("rectangle", [corners], fill, outline, fill_rule)
+        self._lay("rectangle", (_ring(corners),), fill, outline, fill_rule)
 
     def spiral(
         self, rounds: float, radius: float, inner: float = 0, growth: str = "even", turn: float = 0
@@ -300,7 +323,7 @@ class Shapes(Pieces):
         radius = arguments.not_negative(radius, "spiral", "radius")
         inner = arguments.not_negative(inner, "spiral", "inner")
         growth = arguments.choice(growth, "spiral", "growth", ("even", "ratio"))
-        heading = self._turned("spiral", turn)
+        heading, _, _ = self._turned("spiral", turn)
         if not LEAST_ROUNDS <= abs(rounds) <= MOST_ROUNDS:
             raise BadValue(
                 f"spiral: rounds must be at least {LEAST_ROUNDS:g} and at most {MOST_ROUNDS:,} either way, "
@@ -316,7 +339,7 @@ class Shapes(Pieces):
             centre = np.array(self.position)
             steps[:, :2] += centre
             begin = float(start[0] + centre[0]), float(start[1] + centre[1])
-            piece = Piece(begin, steps.tobytes(), arcs.tolist(), is_closed=False)
+            piece = begin, steps.tobytes(), arcs.tolist(), False
             self._lay("spiral", [piece], None, True, "nonzero")
 
     # ── what the shapes are made of ───────────────────────────────────────────────────────────────────────
@@ -327,28 +350,33 @@ class Shapes(Pieces):
         if not self._is_lifted:
             self._trail.foresee(count)
 
-    def _turned(self, call: str, turn: float) -> float:
-        return normal(self._heading + arguments.angle(turn, call, "turn"))
+    def _turned(self, call: str, turn: float) -> tuple[float, float, float]:
+        """A heading turned further, and its cosine and sine."""
+        if type(turn) is int and turn == 0:
+            return self._heading, self._cosine, self._sine
+        heading = normal(self._heading + arguments.real(turn, call, "turn", LARGEST_NUMBER))
+        return heading, *direction(heading)
 
-    def _corners(self, radius: float, heading: float, count: int, step: int) -> list[Point]:
-        """Corners at equal angles around the nib, every step-th in turn."""
-        corners = []
-        for i in range(count):
-            # Whole numbers keep the angles of a square or hexagon exact.
-            cosine, sine = direction(normal(heading + 360 * step * i % (360 * count) / count))
-            corners.append((self._x + radius * cosine, self._y + radius * sine))
-        return corners
+    def _corners(self, radius: float, heading: float, count: int) -> list[Point]:
+        """Corners at equal angles around the nib."""
+        directions = [direction(normal(heading + 360 * i / count)) for i in range(count)]
+        return [(self._x + radius * cosine, self._y + radius * sine) for cosine, sine in directions]
 
-    def _ring(
-        self, call: str, rings: Sequence[Sequence[Point]], fill: Fill, outline: bool, fill_rule: str
-    ) -> None:
-        """Closed rings of straight sides."""
-        pieces = []
-        for corners in rings:
-            steps = []
-            x0, y0 = corners[0]
-            for x, y in (*corners[1:], corners[0]):
-                steps.append(PACK(x, y, normal(degrees(atan2(y - y0, x - x0)))))
-                x0, y0 = x, y
-            pieces.append(Piece(corners[0], b"".join(steps)))
-        self._lay(call, pieces, fill, outline, fill_rule)
+    def _regular(self, radius: float, heading: float, count: int, every: int) -> Piece:
+        """A ring through corners at equal angles around the nib, every so many of them in turn."""
+        x, y = self._x, self._y
+        sides = (ring if count <= KEPT else ring.__wrapped__)(heading, count, every)
+        steps: list[float] = []
+        for cosine, sine, side in sides:
+            steps += x + radius * cosine, y + radius * sine, side
+        return (steps[-3], steps[-2]), array("d", steps).tobytes(), (), True
+
+
+def _ring(corners: Sequence[Point]) -> Piece:
+    """Straight sides from corner to corner, and back to the first."""
+    steps: list[float] = []
+    x0, y0 = corners[0]
+    for x, y in (*corners[1:], corners[0]):
+        steps += x, y, normal(degrees(atan2(y - y0, x - x0)))
+        x0, y0 = x, y
+    return corners[0], array("d", steps).tobytes(), (), True

@@ -9,18 +9,16 @@ from collections.abc import Callable, Iterable
 from numbers import Number
 from typing import Any
 
-from ovlo.core.trail.columns import Style
+from ovlo.core.trail.columns import Style, Wording
 from ovlo.core.values import arguments, colour
 from ovlo.core.values.errors import BadType, BadValue
 
 CAPS = ("butt", "round", "square")
 JOINS = ("miter", "round", "bevel")
-WORDS = {
-    "weight": ("normal", "bold"),
-    "slant": ("normal", "italic", "oblique"),
-    "align": ("start", "middle", "end"),
-    "baseline": ("alphabetic", "middle", "hanging"),
-}
+WEIGHTS = ("normal", "bold")
+SLANTS = ("normal", "italic", "oblique")
+ALIGNS = ("start", "middle", "end")
+BASELINES = ("alphabetic", "middle", "hanging")
 
 
 def restyled(style: Style, changes: dict[str, object]) -> Style:
@@ -57,15 +55,20 @@ CHECKS: dict[str, Callable[[object], object]] = {
 }
 
 
-def checked_text(words: str, size: float | None, font: str, *manner: str) -> dict[str, object]:
-    """The parts of a text, checked; `manner` is weight, slant, align and baseline."""
+def checked_text(
+    words: str, size: float, font: str, weight: str, slant: str, align: str, baseline: str
+) -> Wording:
+    """The parts of a text, checked."""
     arguments.text(words, "text", "words", "take it out, and write each line with a text of its own")
     if not isinstance(font, str) or not font.strip():
         raise BadType(f"text: font must be a family name such as 'serif', not {arguments.brief(font)}.")
     arguments.text(font, "text", "font")
-    parts: dict[str, object] = {"words": words, "font": font}
-    if size is not None:
-        parts["size"] = arguments.positive(size, "text", "size")
-    for (name, allowed), value in zip(WORDS.items(), manner, strict=True):
-        parts[name] = arguments.choice(value, "text", name, allowed)
-    return parts
+    return (
+        words,
+        arguments.positive(size, "text", "size"),
+        font,
+        arguments.choice(weight, "text", "weight", WEIGHTS),
+        arguments.choice(slant, "text", "slant", SLANTS),
+        arguments.choice(align, "text", "align", ALIGNS),
+        arguments.choice(baseline, "text", "baseline", BASELINES),
+    )

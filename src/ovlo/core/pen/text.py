@@ -52,16 +52,14 @@ class Words(Steering):
         --------
         >>> nib.text("Kite day at Marrow Bay", size=24, align="middle")
         """
-        parts = checked_text(words, size, font, weight, slant, align, baseline)
         if size is None:
-            parts["size"] = self._text_size
+            size = self._text_size
+        wording = checked_text(words, size, font, weight, slant, align, baseline)
         if self._is_lifted:
             self._trail.leave_out("text", self._x, self._y)
         elif words:
-            self._trail.write_text(x=self._x, y=self._y, heading=self._heading, ink=self._style.ink, **parts)
+            self._trail.write_text(self._x, self._y, self._heading, wording, self._style.ink)
 
     def _write(self, text: Text) -> None:
         """Write a text again, where it was."""
-        parts = text._asdict()
-        del parts["step"], parts["order"], parts["origin"]
-        self._trail.write_text(**parts)
+        self._trail.write_text(text.x, text.y, text.heading, text[5:12], text.ink)

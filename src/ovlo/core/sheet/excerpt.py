@@ -21,11 +21,11 @@ from ovlo.core.paint.measures import TextBox
 from ovlo.core.paint.order import Mark, painted
 from ovlo.core.paint.outlines import CLOSE, MOVE, Outline
 from ovlo.core.paint.regions import region, rings_of
-from ovlo.core.pen.pieces import Piece
 from ovlo.core.pen.steering import PACK
 from ovlo.core.sheet.motif import Motif, recorded
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.trail.columns import FILL_RULES, Columns, Style, Text
+from ovlo.core.trail.trail import Piece
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.pose import Pose
@@ -257,4 +257,4 @@ def _piece(chain: list[Side], is_closed: bool) -> Piece:
         if side.shape is not None
         for u, v, sweep in [side.shape]
     ]
-    return Piece((start.real, start.imag), steps, arcs, is_closed)
+    return (start.real, start.imag), steps, arcs, is_closed

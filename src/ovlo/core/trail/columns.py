@@ -106,6 +106,10 @@ class Style(NamedTuple):
     line_join: str = "round"
 
 
+Wording = tuple[str, float, str, str, str, str, str]
+"""Of a text: its words, size, font, weight, slant, align and baseline."""
+
+
 class Text(NamedTuple):
     """Words on the sheet, beneath step `step`."""
 

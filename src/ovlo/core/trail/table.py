@@ -23,11 +23,11 @@ CODES = {("f", 8): "d", ("i", 8): "q", ("i", 4): "i"}
 
 
 @lru_cache(maxsize=32)
-def packer(row_type: np.dtype[np.void]) -> Callable[..., bytes]:
-    """What packs the values of one row into its bytes."""
+def packer(row_type: np.dtype[np.void], rows: int = 1) -> Callable[..., bytes]:
+    """What packs the values of one row, or of some in turn, into their bytes."""
     # By kind and number of bytes: NumPy's letters stand for C types, whose sizes differ between systems.
     codes = [CODES[row_type[name].kind, row_type[name].itemsize] for name in row_type.names or ()]
-    return struct.Struct("=" + "".join(codes)).pack
+    return struct.Struct("=" + "".join(codes) * rows).pack
 
 
 class Table:

@@ -14,14 +14,27 @@ from collections.abc import Callable, Iterable
 from dataclasses import replace
 from typing import Protocol
 
-from ovlo.core.trail.columns import FILL_RULES, STEP, Columns, Pen, Style, Text
+from ovlo.core.trail.columns import ARC, CLOSING, FILL_RULES, RUN, STEP, Columns, Pen, Style, Text, Wording
 from ovlo.core.trail.origins import NOWHERE, LeftOut, Origins, Recorder
 from ovlo.core.trail.store import Store
+from ovlo.core.trail.table import packer
 from ovlo.core.values.colour import Colour
 
 Append = Callable[[bytes], None]
 
-STEP_DOUBLES = STEP.itemsize // 8
+Curve = tuple[int, float, float, float, float, float]
+"""A step among some, and the curve it is; see ARC."""
+
+Piece = tuple[tuple[float, float], bytes, Iterable[Curve], bool]
+"""A part of a shape: where it begins, its packed steps, its curves, and whether it is closed."""
+
+PACK_STEP, PACK_TWO_RUNS, PACK_ARC, PACK_CLOSING = packer(STEP), packer(RUN, 2), packer(ARC), packer(CLOSING)
+
+JUMP = Pen.JUMP
+"""By itself, since looking up a member of an enumeration takes as long as packing a row."""
+
+STEP_BYTES = STEP.itemsize
+STEP_DOUBLES = STEP_BYTES // 8
 """Numbers of a step; by them steps are counted where every call counts, without asking the table."""
 
 
@@ -85,14 +98,18 @@ class Trail:
         self._count(1)
         store = self._store
         if style is not self._last_style:
-            # Looking a style up costs more than all else here, and it is mostly the same one.
-            self._last_number = store.styles.setdefault(style, len(store.styles))
-            self._last_style = style
+            self._number_style(style)
         store.runs.add(
             len(store.steps.storage) // STEP_DOUBLES, contour, x, y, nib, self._last_number, pen, area
         )
         self.writing = writing = object()
         return writing
+
+    def _number_style(self, style: Style) -> None:
+        # Looking a style up costs more than all else of a run, and it is mostly the same one.
+        styles = self._store.styles
+        self._last_number = styles.setdefault(style, len(styles))
+        self._last_style = style
 
     def interrupt(self) -> object:
         """End the run being written: the next step begins another."""
@@ -103,6 +120,48 @@ class Trail:
         """A number no contour has yet."""
         self._contours += 1
         return self._contours
+
+    def record_piece(
+        self,
+        nib: int,
+        style: Style,
+        pen: Pen,
+        area: int,
+        before: tuple[int, float, float, int] | None,
+        heading: float,
+        piece: Piece,
+    ) -> int:
+        """Append a jump to where a piece begins, and the piece, whose contour's number is returned.
+
+        `before` says in which contour, from where and in which area the jump is; None goes on with the run
+        of jumps that is being written. What is many calls for steps of their own is one here: shapes are
+        drawn by the thousand.
+        """
+        (x, y), steps, arcs, is_closed = piece
+        count = len(steps) // STEP_BYTES
+        self._count(count + 1 if before is None else count + 2)
+        store = self._store
+        if style is not self._last_style:
+            self._number_style(style)
+        number = self._last_number
+        self._contours = contour = self._contours + 1
+        first = len(store.steps.storage) // STEP_DOUBLES + 1
+        if before is None:
+            store.runs.add(first, contour, x, y, nib, number, pen, area)
+        else:
+            old_contour, x0, y0, old_area = before
+            both = PACK_TWO_RUNS(
+                first - 1, old_contour, x0, y0, nib, number, JUMP, old_area,
+                first, contour, x, y, nib, number, pen, area,
+            )  # fmt: skip
+            store.runs.append(both)
+        for step, ux, uy, vx, vy, sweep in arcs:
+            store.arcs.append(PACK_ARC(first + step, ux, uy, vx, vy, sweep))
+        self.record(PACK_STEP(x, y, heading) + steps)
+        if is_closed:
+            store.closings.append(PACK_CLOSING(first + count - 1))
+        self.writing = object()
+        return contour
 
     def record_arc(self, packed: bytes, u: tuple[float, float], v: tuple[float, float], sweep: float) -> None:
         """Append one packed step that is an arc."""
@@ -132,21 +191,24 @@ class Trail:
     def open_area(self, fill: Colour, fill_rule: str) -> int:
         """Begin an area beneath the next step; returns its number."""
         self._count(1)
-        self.interrupt()
-        store = self._store
-        store.areas.add(len(store.steps), store.order, *fill, FILL_RULES.index(fill_rule), self._here())
-        return len(store.areas) - 1
+        self.writing = object()
+        store, number = self._store, len(self._store.areas)
+        rule, order = FILL_RULES.index(fill_rule), number + len(store.texts)
+        step = len(store.steps.storage) // STEP_DOUBLES
+        store.areas.add(step, order, fill.red, fill.green, fill.blue, fill.opacity, rule, self._here())
+        return number
 
     def end_area(self, area: int) -> None:
         """End an area's block."""
-        self._store.area_ends.add(area, len(self._store.steps))
+        self._store.area_ends.add(area, len(self._store.steps.storage) // STEP_DOUBLES)
 
-    def write_text(self, **parts: object) -> None:
+    def write_text(self, x: float, y: float, heading: float, wording: Wording, ink: Colour) -> None:
         """Put words beneath the next step."""
         self._count(1)
-        self.interrupt()
+        self.writing = object()
         store = self._store
-        store.texts.append(Text(len(store.steps), store.order, **parts, origin=self._here()))  # type: ignore[arg-type]
+        step = len(store.steps.storage) // STEP_DOUBLES
+        store.texts.append(Text(step, store.order, x, y, heading, *wording, ink, self._here()))
 
     def leave_out(self, call: str, x: float, y: float) -> None:
         """Note, where it is noted what comes from where, a mark that a lifted nib does not make."""

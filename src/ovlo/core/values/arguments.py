@@ -106,6 +106,9 @@ def positive(value: object, call: str, name: str) -> float:
 
 def not_negative(value: object, call: str, name: str) -> float:
     """A finite real number of at least zero."""
+    kind = type(value)
+    if (kind is float or kind is int) and 0 <= value <= LARGEST:  # type: ignore[operator]
+        return float(value)  # type: ignore[arg-type]
     number = real(value, call, name)
     if number < 0:
         raise BadValue(f"{call}: {name} must not be negative, not {_brief(value)}.")
@@ -131,6 +134,8 @@ def truth(value: object, call: str, name: str) -> bool:
 
 def whole(value: object, call: str, name: str, least: int | None = None) -> int:
     """A whole number, of at least `least` if given (2.0 will do, 2.5 will not)."""
+    if type(value) is int and (least or 0) <= value <= LARGEST_NUMBER:
+        return value
     if isinstance(value, bool):
         raise BadType(f"{call}: {name} must be a whole number, not {brief(value)}.")
     number = int(value) if isinstance(value, Integral) else real(value, call, name, LARGEST_NUMBER)
@@ -169,7 +174,9 @@ def choice(value: object, call: str, name: str, allowed: Collection[str]) -> str
 
 def point(x: object, y: object, call: str) -> tuple[float, float]:
     """A point given as two numbers, or as one pair in `x`."""
-    if y is None:
+    if y is None and type(x) is tuple and len(x) == 2:
+        x, y = x
+    elif y is None:
         if isinstance(x, str) or not isinstance(x, Iterable):
             raise BadType(f"{call}: a point is two numbers, x and y, or one pair, not {brief(x)}.")
         pair = listed(x, call, "the point", "it is two numbers")

@@ -17,9 +17,9 @@ from pathlib import Path
 from typing import Any
 from xml.parsers import expat
 
-from ovlo.core.pen.pieces import Piece
 from ovlo.core.pen.steering import PACK
 from ovlo.core.sheet.nib import Nib
+from ovlo.core.trail.trail import Curve, Piece
 from ovlo.core.values.arguments import brief
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import normal
@@ -220,7 +220,7 @@ def _piece(subpath: Any) -> list[Piece]:
     start: complex | None = None
     here, is_closed = 0j, False
     steps: list[bytes] = []
-    arcs: list[tuple[float, ...]] = []
+    arcs: list[Curve] = []
     for segment in subpath:
         end = _point(segment.end) if segment.end is not None else start
         if isinstance(segment, Move) or start is None:
@@ -248,7 +248,7 @@ def _piece(subpath: Any) -> list[Piece]:
         here = end
     if start is None or not steps:
         return []
-    return [Piece((start.real, start.imag), b"".join(steps), arcs, is_closed)]
+    return [((start.real, start.imag), b"".join(steps), arcs, is_closed)]
 
 
 def _point(point: Any) -> complex:
