@@ -4,7 +4,7 @@
     number_text(np.array([0, 12.5]), b"M ", places=2)     # b"M0 12.5"
 
 Python formats a million numbers one by one. Here every digit is one NumPy pass over a block, written into
-a grid of characters of which only those that count are kept; that is some five times as fast.
+a grid of characters, of which those that do not count are deleted at last; that is some ten times as fast.
 """
 
 from __future__ import annotations
@@ -14,6 +14,10 @@ from numpy.typing import NDArray
 
 BLOCK = 1 << 14
 LARGEST = 2**31
+
+ZERO, POINT, MINUS = (np.uint8(ord(character)) for character in "0.-")
+
+Counts = NDArray[np.integer]
 
 
 def number(value: float, places: int = 2) -> str:
@@ -53,9 +57,7 @@ def number_text(
     return b"".join(texts), ends
 
 
-def _block(
-    values: NDArray[np.float64], leads: NDArray[np.uint8], places: int
-) -> tuple[bytes, NDArray[np.int64]]:
+def _block(values: NDArray[np.float64], leads: NDArray[np.uint8], places: int) -> tuple[bytes, Counts]:
     is_number = ~np.isnan(values)
     scaled = np.rint(np.where(is_number, values, 0.0) * 10.0**places)
     sizes = np.abs(scaled)
@@ -63,37 +65,42 @@ def _block(
         return _one_by_one(values, leads, places)
     left = sizes.astype(np.uint32)
     wholes = max(len(str(left.max(initial=0))) - places, 1)
-    # Rows from the top: lead, sign, whole digits, point, decimals; a column is a value.
-    rows = wholes + places + 3
-    text = np.empty((rows, len(values)), np.uint8)
-    keep = np.empty(text.shape, bool)
+    # From the left: lead, sign, whole digits, point, decimals; a row is a value, and 0 is no character.
+    text = np.empty((len(values), wholes + places + 3), np.uint8)
+    text[:, 0] = leads
+    is_negative = scaled < 0
+    text[:, 1] = is_negative * MINUS
+    lengths = 1 + is_negative.view(np.uint8)
     counts = np.zeros(len(values), bool)
-    for row in range(rows - 1, 2 + wholes, -1):
+    for place in range(wholes + places + 2, wholes + 2, -1):
         left, digits = _last_digit(left)
-        counts |= digits != 0  # zeros count only left of a digit that does
-        text[row], keep[row] = digits + ord("0"), counts
-    text[2 + wholes], keep[2 + wholes] = ord("."), counts
-    for row in range(1 + wholes, 1, -1):
-        keep[row] = (left > 0) | (row == 1 + wholes)
+        counts |= digits != ZERO  # zeros count only left of a digit that does
+        text[:, place] = digits * counts
+        lengths += counts
+    text[:, wholes + 2] = counts * POINT
+    lengths += counts
+    for place in range(wholes + 1, 1, -1):
+        counts = left > 0
         left, digits = _last_digit(left)
-        text[row] = digits + ord("0")
-    text[1], keep[1] = ord("-"), scaled < 0
-    keep[1:] &= is_number
-    text[0], keep[0] = leads, leads > 0
-    return text.T[keep.T].tobytes(), keep.sum(axis=0)
+        text[:, place] = digits if place == wholes + 1 else digits * counts
+        lengths += left > 0
+    if not is_number.all():
+        text[~is_number, 1:] = 0
+        lengths *= is_number
+    lengths += leads > 0
+    return text.tobytes().translate(None, b"\0"), lengths
 
 
 def _last_digit(left: NDArray[np.uint32]) -> tuple[NDArray[np.uint32], NDArray[np.uint8]]:
+    """What is left of numbers without their last digits, and these as characters."""
     rest = left // np.uint32(10)
-    return rest, (left - rest * np.uint32(10)).astype(np.uint8)
+    return rest, (left - rest * np.uint32(10)).astype(np.uint8) + ZERO
 
 
-def _one_by_one(
-    values: NDArray[np.float64], leads: NDArray[np.uint8], places: int
-) -> tuple[bytes, NDArray[np.int64]]:
+def _one_by_one(values: NDArray[np.float64], leads: NDArray[np.uint8], places: int) -> tuple[bytes, Counts]:
     """The slow way, for numbers too large to be places on a sheet."""
     texts = [
         (chr(lead) if lead else "") + ("" if value != value else number(value, places))
         for value, lead in zip(values.tolist(), leads.tolist(), strict=True)
     ]
-    return "".join(texts).encode(), np.array([len(text) for text in texts], np.int64)
+    return "".join(texts).encode(), np.array([len(text) for text in texts])

@@ -83,8 +83,8 @@ class Host:
         """An append that counts first."""
 
         def append_counted(row: bytes) -> None:
-            self._left -= 1
-            if self._left < 0:
+            self._left = left = self._left - 1
+            if left < 0:
                 self._left += 1
                 self.count(1)
             append(row)

@@ -214,8 +214,9 @@ def _lay(nib: Nib, cell: Cell, grid: Grid) -> None:
         nib.travel_to(x, y - height / 2 - CAPTION / 2 - i * LINE * size)
         nib.travel_by(len(cell.swatches) * SWATCH / 2 if i == 0 else 0, 0)
         nib.text(line, size=size, align="middle", baseline="middle")
-    nib.travel_to(x + len(cell.swatches) * SWATCH / 2, y - height / 2 - CAPTION / 2)
-    nib.travel_by(-lettering.words_width(lines[0], size) / 2, 0)
+    if cell.swatches:  # else no letter need be measured, and no font loaded
+        nib.travel_to(x + len(cell.swatches) * SWATCH / 2, y - height / 2 - CAPTION / 2)
+        nib.travel_by(-lettering.words_width(lines[0], size) / 2, 0)
     for swatch in reversed(cell.swatches):
         nib.travel_by(-SWATCH / 2, 0)
         with nib.styled(ink=FRAME, line_width=1):

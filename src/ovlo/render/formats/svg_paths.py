@@ -3,8 +3,8 @@
     path_data(outline, places=2)              # ["M0 0 90 0", …], one a path
     "".join(path_pieces(outline, 2)[0])       # the same of one path
 
-All numbers of short paths are written in one pass. A long path is written lot by lot as it is asked for, so
-that ten million steps never stand in memory as text.
+The numbers of many short paths are written in one pass, in lots that stay in the cache. A long path is
+written lot by lot as it is asked for, so that ten million steps never stand in memory as text.
 """
 
 from __future__ import annotations
@@ -44,7 +44,8 @@ def path_pieces(outline: Outline, places: int) -> list[Iterable[str]]:
     if len(outline.vertices) <= LOT or len(outline.arcs):
         return [(data,) for data in path_data(outline, places)]
     is_long = np.diff(outline.firsts) > LOT
-    bounds = np.flatnonzero(np.diff(is_long) | is_long[1:]) + 1
+    is_next_lot = np.diff(outline.firsts[:-1] // LOT) > 0
+    bounds = np.flatnonzero(is_next_lot | np.diff(is_long) | is_long[1:]) + 1
     found: list[Iterable[str]] = []
     for first, stop in pairwise([0, *bounds.tolist(), len(outline)]):
         if is_long[first]:
