@@ -16,10 +16,10 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.paint.measures import widest_line
-from ovlo.core.paint.order import Painting, painted
+from ovlo.core.paint.chords import Chords
+from ovlo.core.paint.order import Mark, Painting, painted
 from ovlo.core.paint.stretch import Parts
-from ovlo.core.trail.columns import Columns
+from ovlo.core.trail.columns import Columns, Text
 from ovlo.render import lettering
 from ovlo.render.boxes import NOTHING, Box, clipped, united
 from ovlo.render.formats.png import FLATNESS, Canvas
@@ -54,12 +54,9 @@ class Frames:
         self._open: list[_Block] = []
         self._settled = -1, self._empty
         """What is beneath the line that grows, and where that begins."""
-        self.follow(columns)
-
-    def follow(self, columns: Columns) -> None:
-        """Go on with a trail that begins as the one so far and is longer."""
         self.columns = columns
-        self._parts = Parts(columns)
+        self._tolerance = FLATNESS / page.pixels_per_unit
+        self._parts, self._chords = Parts(columns), Chords(columns, self._tolerance)
         self._opened = columns.areas["step"]
 
     @property
@@ -84,12 +81,13 @@ class Frames:
         """The frame with a share of the next step's line: where it differs, and its pixels there."""
         if share <= 0 or self.steps >= len(self.columns):
             return None
-        part = self._parts.beginning(self.steps, share)
-        if part is None:
-            return None
         page = self._page
-        flat = painted(part).flattened(FLATNESS / page.pixels_per_unit)
-        left, top, right, bottom = box = self._reached(flat, part)
+        flat = self._chords.beginning(self.steps, share)
+        if flat is None and (part := self._parts.beginning(self.steps, share)) is not None:
+            flat = painted(part).flattened(self._tolerance)
+        if flat is None:
+            return None
+        left, top, right, bottom = box = self._reached(flat)
         if left >= right or top >= bottom:
             return None
         unit, height = 1 / page.pixels_per_unit, self.pixels.shape[0]
@@ -173,8 +171,7 @@ class Frames:
         """Keep what is in an area's region before its block."""
         begin, end = int(self._opened[area]), int(self._parts.area_ends[area])
         inside = self._parts.between(begin, min(end, len(self.columns)))
-        flat = painted(inside).flattened(FLATNESS / self._page.pixels_per_unit)
-        region = self._reached(flat, inside)
+        region = self._reached(painted(inside).flattened(self._tolerance))
         left, top, right, bottom = region
         self._open.append(_Block(area, begin, end, region, self.pixels[top:bottom, left:right].copy()))
 
@@ -197,25 +194,34 @@ class Frames:
         """Paint some steps; returns the box of the pixels that may have changed."""
         if stop < first or (stop == first and stop < len(self.columns)):
             return NOTHING
-        part = self._parts.between(first, stop)
-        painting = painted(part)
-        if not painting.marks:
+        flat = self._marks(first, stop)
+        if not flat.marks:
             return NOTHING
-        flat = painting.flattened(FLATNESS / self._page.pixels_per_unit)
         self._canvas.clip = clip
         self._canvas.paint(flat)
         self._canvas.clip = None
-        return self._reached(flat, part)
+        return self._reached(flat)
 
-    def _reached(self, flat: Painting, columns: Columns) -> Box:
+    def _marks(self, first: int, stop: int) -> Painting:
+        """The marks of some steps, their arcs as chords."""
+        upto = stop + 1 if stop == len(self.columns) else stop
+        low, high = np.searchsorted(self.columns.events, (first, upto))
+        if low == high:
+            return self._chords.between(first, stop)
+        return painted(self._parts.between(first, stop)).flattened(self._tolerance)
+
+    def _reached(self, flat: Painting) -> Box:
         """The pixels that marks may reach; arcs must be chords."""
-        corners = [corner for text in columns.texts for corner in lettering.box(text)]
+        texts = [mark for mark in flat.marks if isinstance(mark, Text)]
+        styles = [mark.style for mark in flat.marks if isinstance(mark, Mark) and mark.style is not None]
+        corners = [corner for text in texts for corner in lettering.box(text)]
         points = np.vstack([flat.strokes.vertices, flat.borders.vertices, *corners])
         if not len(points):
             return NOTHING
         (left, bottom), (right, top) = points.min(axis=0).tolist(), points.max(axis=0).tolist()
         # A mitre may reach ten times half the width of its line.
-        room = 5 * widest_line(columns) * self._page.pixels_per_unit + 2
+        widest = max((style.line_width for style in styles), default=0.0)
+        room = 5 * widest * self._page.pixels_per_unit + 2
         return self.to_pixels((left, bottom, right, top), room)
 
     def to_pixels(self, box: tuple[float, float, float, float], room: float = 0) -> Box:

@@ -52,13 +52,18 @@ class Painting(NamedTuple):
             if isinstance(mark, Mark) and mark.style and mark.style.line_dash
         ]
         lines, areas = self.strokes.flattened(tolerance, dashed), self.borders.flattened(tolerance)
-        low, high = lines.boxes()
-        dots = np.flatnonzero(lines.codes == MOVE)[(low == high).all(axis=1)]
-        if len(dots):
-            vertices = lines.vertices.copy()
-            vertices[dots + 1, 0] += tolerance / 50
-            lines = replace(lines, vertices=vertices)
-        return self._replace(strokes=lines, borders=areas)
+        return self._replace(strokes=with_dots(lines, tolerance), borders=areas)
+
+
+def with_dots(lines: Outline, tolerance: float) -> Outline:
+    """The same with a length for lines that have none; see `Painting.flattened`."""
+    low, high = lines.boxes()
+    dots = lines.moves[(low == high).all(axis=1)]
+    if not len(dots):
+        return lines
+    vertices = lines.vertices.copy()
+    vertices[dots + 1, 0] += tolerance / 50
+    return replace(lines, vertices=vertices)
 
 
 def painted(columns: Columns) -> Painting:

@@ -126,8 +126,11 @@ class Film:
         if self.pace.overlay:
             laid_over(pixels, moments.frames.whole, self._overlay)
         moments.lay_on(pixels, share, self.pace.pointer)
-        image = Image.fromarray(pixels)
-        return image if self.page.paper.opacity < 1 else image.convert("RGB")
+        if self.page.paper.opacity < 1:
+            return Image.fromarray(pixels)
+        # The opacity of opaque pixels is skipped as they are read, which is four times as fast as converting.
+        size = self.page.pixel_width, self.page.pixel_height
+        return Image.frombytes("RGB", size, pixels, "raw", "RGBX")
 
     @cached_property
     def overlay(self) -> Columns:
