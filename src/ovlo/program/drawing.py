@@ -18,7 +18,6 @@ import os
 import sys
 from collections.abc import Callable, Iterable
 from os import PathLike
-from pathlib import Path
 from typing import Any, Concatenate, Generic, ParamSpec, TypeVar, overload
 
 from ovlo.core.sheet import unsaved
@@ -315,7 +314,7 @@ def _first_words(function: Callable[..., object]) -> str:
 def source_file(function: Callable[..., object]) -> str:
     """The file a function stands in."""
     path = inspect.getsourcefile(function) if inspect.isroutine(function) else None
-    if path is None or not Path(path).is_file():
+    if path is None or not os.path.isfile(path):
         raise BadUse("live: the drawing is not in a file; save it as kite.py and run `ovlo live kite.py`.")
     return path
 

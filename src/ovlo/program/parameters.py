@@ -11,7 +11,7 @@ import inspect
 import types
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
-from typing import Annotated, Any, Literal, Union, get_args, get_origin, get_type_hints
+from typing import Annotated, Any, Literal, NamedTuple, Union, get_args, get_origin, get_type_hints
 
 from ovlo.core.values import arguments, colour
 from ovlo.core.values.colour import Colour
@@ -67,8 +67,7 @@ class Span:
         return f"{self.low:g} to {self.high:g}{step}"
 
 
-@dataclass(frozen=True)
-class Kind:
+class Kind(NamedTuple):
     """A type of parameter: its name for people, how it is read from text, and what passes."""
 
     name: str
@@ -132,8 +131,7 @@ def _choice(values: tuple[object, ...]) -> Kind:
     return Kind(f"one of {', '.join(words)}", lambda text: words.get(text, text), check, values)
 
 
-@dataclass(frozen=True)
-class Parameter:
+class Parameter(NamedTuple):
     """One parameter of a drawing.
 
     Attributes

@@ -11,9 +11,8 @@ from collections.abc import Iterable
 from os import PathLike
 from typing import TYPE_CHECKING, Protocol, cast
 
-from ovlo.core.paint.measures import TextBox
-
 if TYPE_CHECKING:
+    from ovlo.core.paint.measures import TextBox
     from ovlo.core.sheet.motif import Motif
     from ovlo.core.sheet.sheet import Sheet
     from ovlo.core.values.finding import Finding

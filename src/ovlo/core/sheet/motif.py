@@ -13,7 +13,6 @@ from functools import lru_cache
 from os import PathLike
 from typing import TYPE_CHECKING
 
-from ovlo.core.paint.measures import MarkBoxes
 from ovlo.core.pen.pointer import pointer_columns
 from ovlo.core.sheet.door import outlets
 from ovlo.core.sheet.host import current_host
@@ -226,6 +225,8 @@ class Motif(Answering):
         >>> Motif.record(lambda nib: nib.circle(30)).box
         (-30.0, -30.0, 30.0, 30.0)
         """
+        from ovlo.core.paint.measures import MarkBoxes  # with all of painting, which few programs need
+
         return MarkBoxes.of(self._columns, outlets().text_box).whole or (0.0, 0.0, 0.0, 0.0)
 
     def save(self, path: str | PathLike[str], scale: float = 1) -> None:

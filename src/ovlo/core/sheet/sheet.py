@@ -14,7 +14,6 @@ from typing import TYPE_CHECKING
 from ovlo.core.sheet import unsaved
 from ovlo.core.sheet.copies import About, restored
 from ovlo.core.sheet.door import outlets
-from ovlo.core.sheet.excerpt import excerpt
 from ovlo.core.sheet.host import current_host
 from ovlo.core.sheet.motif import Motif, default_pointer
 from ovlo.core.sheet.nib import Nib
@@ -281,6 +280,8 @@ class Sheet(Outgoing):
         height = arguments.positive(height, "excerpt", "height")
         whole = arguments.truth(whole, "excerpt", "whole")
         box = x, y, x + width, y + height
+        from ovlo.core.sheet.excerpt import excerpt  # with all of painting, which few programs need
+
         return excerpt(self._columns, box, whole, outlets().text_box)
 
     def __reduce__(self) -> tuple[object, ...]:

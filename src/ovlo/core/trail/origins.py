@@ -13,7 +13,6 @@ from __future__ import annotations
 
 import sys
 from collections.abc import Callable
-from dataclasses import dataclass, replace
 from functools import lru_cache
 from inspect import CO_ASYNC_GENERATOR, CO_COROUTINE, CO_GENERATOR
 from types import CodeType, FrameType
@@ -60,8 +59,7 @@ class LeftOut(NamedTuple):
     times: int
 
 
-@dataclass(frozen=True, eq=False)
-class Origins:
+class Origins(NamedTuple):
     """Where the steps of a trail came from.
 
     Attributes
@@ -83,7 +81,7 @@ class Origins:
     def of_length(self, count: int) -> Origins:
         """The same for a trail of so many steps; those it does not know came from nowhere."""
         missing = np.full(max(count - len(self.steps), 0), NOWHERE, np.int32)
-        return replace(self, steps=np.append(self.steps[:count], missing))
+        return self._replace(steps=np.append(self.steps[:count], missing))
 
     def place(self, number: int) -> Origin | None:
         """The place with a number."""

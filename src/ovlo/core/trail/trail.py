@@ -11,7 +11,6 @@ thread may read while another draws.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from dataclasses import replace
 from typing import Protocol
 
 from ovlo.core.trail.columns import ARC, CLOSING, FILL_RULES, RUN, STEP, Columns, Pen, Style, Text, Wording
@@ -255,7 +254,7 @@ class Trail:
         if self._recorder is None:
             return None if self._known_origins is None else self._known_origins.of_length(len(self))
         found = self._recorder.found(self._store.noted_places())
-        return replace(found, left_out=tuple(self._left_out.values()))
+        return found._replace(left_out=tuple(self._left_out.values()))
 
     def _noting_origins(self, append: Append, here: Callable[[], int]) -> Append:
         """An append that notes where the program is."""

@@ -18,7 +18,6 @@ import tempfile
 import threading
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
-from dataclasses import replace
 from pathlib import Path
 from typing import BinaryIO, NamedTuple
 
@@ -144,5 +143,5 @@ def kept(folder: Path) -> tuple[Sheet | None, int]:
     last = entries[-1]
     origins = last.origins
     if origins is not None:
-        origins = replace(origins, steps=store.noted_places())
+        origins = origins._replace(steps=store.noted_places())
     return restored(Sheet, last.about, store.columns(), origins), last.sheet_count
