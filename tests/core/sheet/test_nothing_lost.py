@@ -221,12 +221,18 @@ def test_a_nib_is_copied_with_its_sheet(nib):
 
 
 @pytest.mark.parametrize(
-    "shape", [lambda nib: nib.circle(9, outline=False), lambda nib: nib.star(5, 9, outline=False)]
+    "shape",
+    [
+        lambda nib: nib.circle(9, outline=False),
+        lambda nib: nib.star(5, 9, outline=False),
+        lambda nib: nib.polygon(5, radius=9, outline=False),
+        lambda nib: nib.rectangle(5, 9, outline=False),
+    ],
 )
 def test_a_shape_that_leaves_nothing_says_so(nib, shape):
     with pytest.warns(NothingDone, match="without an outline and without a fill") as told:
         shape(nib)
-    assert told[0].filename == __file__
+    assert (told[0].filename, told[0].lineno) == (__file__, shape.__code__.co_firstlineno)
     with nib.area("gold"):
         shape(nib)  # its border is a part of the area
 

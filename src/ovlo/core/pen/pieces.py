@@ -28,14 +28,15 @@ class Pieces(Steering):
 
     def _lay(self, call: str, pieces: Sequence[Piece], fill: Fill, outline: bool, fill_rule: str) -> None:
         """Check how a shape is to look, and record it."""
-        fill_rule = arguments.choice(fill_rule, call, "fill_rule", FILL_RULES)
+        if fill_rule is not FILL_RULES[0]:
+            fill_rule = arguments.choice(fill_rule, call, "fill_rule", FILL_RULES)
         if outline is not True:
             outline = arguments.truth(outline, call, "outline")
         if self._is_lifted:
             self._trail.leave_out(call, self._x, self._y)
-        if fill is None and not outline and self._area < 0 and not self._is_lifted:
+        elif fill is None and not outline and self._area < 0:
             words = f"{call}: without an outline and without a fill it leaves nothing; give it fill=…"
-            warnings.warn(NothingDone(words), stacklevel=4)
+            warnings.warn(NothingDone(words), stacklevel=3)
         self._lay_pieces(pieces, None if fill is None else colour.parse(fill, call), outline, fill_rule)
 
     def _lay_pieces(

@@ -90,7 +90,7 @@ class Shapes(Pieces):
         (0.0, 0.0)
         """
         radius = arguments.not_negative(radius, "circle", "radius")
-        self._oval("circle", radius, radius, turn, fill, outline, fill_rule)
+        self._lay("circle", self._oval("circle", radius, radius, turn), fill, outline, fill_rule)
 
     def ellipse(
         self,
@@ -120,17 +120,15 @@ class Shapes(Pieces):
         """
         width = arguments.not_negative(width, "ellipse", "width") / 2
         height = arguments.not_negative(height, "ellipse", "height") / 2
-        self._oval("ellipse", width, height, turn, fill, outline, fill_rule)
+        self._lay("ellipse", self._oval("ellipse", width, height, turn), fill, outline, fill_rule)
 
-    def _oval(
-        self, call: str, width: float, height: float, turn: float, fill: Fill, outline: bool, fill_rule: str
-    ) -> None:
-        """An ellipse of half a width and half a height."""
+    def _oval(self, call: str, width: float, height: float, turn: float) -> Sequence[Piece]:
+        """An ellipse of half a width and half a height; nothing where it has neither."""
         heading, cosine, sine = self._turned(call, turn)
         ux, uy, vx, vy = cosine * width, sine * width, -sine * height, cosine * height
         x, y = self._x + ux, self._y + uy
         piece = (x, y), PACK(x, y, normal(heading + 90)), ((0, ux, uy, vx, vy, 360.0),), True
-        self._lay(call, (piece,) if width or height else (), fill, outline, fill_rule)
+        return (piece,) if width or height else ()
 
     def polygon(
         self,
