@@ -79,6 +79,19 @@ def test_what_cannot_be_stopped_in_python_keeps_its_picture(body, words, status,
     assert none_left(tmp_path)
 
 
+def test_a_recursion_in_blocks_ten_thousand_deep_gets_out_when_it_is_stopped(program, tmp_path):
+    body = "def down():\n    with nib.returning():\n        nib.forward(1)\n        down()\ndown()"
+    done = subprocess.run(
+        [OVLO, "draw", write(program, body), "--step-limit", "19000", "-o", "a.svg"],
+        cwd=tmp_path,
+        capture_output=True,
+        text=True,
+        timeout=60,
+    )
+    assert (done.returncode, "it made more than 19,000 steps" in done.stderr) == (1, True)
+    assert "a.svg: 100 × 80 px, 9,499 steps" in done.stdout
+
+
 def test_steps_are_told_of_a_program_that_cannot_be_stopped(ovlo_command, program):
     endless = write(program, "time.sleep(0.6)\nnib.forward(5)\nsum(range(10**12))")
     done = ovlo_command("steps", endless, "--time-limit", 1, "--csv")

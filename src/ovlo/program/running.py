@@ -233,6 +233,9 @@ def telling_where() -> Iterator[None]:
         raise ProgramFailed(explained(error)) from error
 
 
+DEEP = 1000
+"""Calls in which nothing but a program's own recursion is."""
+
 AGAIN, SOON = 0.02, 0.0001
 """Seconds after which a program that goes on after its stop is stopped again; and if it is stubborn."""
 
@@ -267,18 +270,18 @@ def _stoppable(host: Host, seconds: float | None) -> Iterator[None]:
         nonlocal stops
         if _is_in_program(frame):
             stops += 1
-            if stops == PATIENCE:
-                signal.setitimer(signal.ITIMER_REAL, SOON, SOON)
+            # Set anew each time: a clock that rang by itself would leave a deep program no time to get out.
+            signal.setitimer(signal.ITIMER_REAL, AGAIN if stops < PATIENCE else SOON)
             host.stop(reasons[number])
 
     def keep_stopping() -> None:
         signal.signal(signal.SIGALRM, stop)
-        signal.setitimer(signal.ITIMER_REAL, AGAIN, AGAIN)
+        signal.setitimer(signal.ITIMER_REAL, AGAIN)
 
     host.when_stopped = keep_stopping
     before = {number: signal.signal(number, stop) for number in reasons}
     if seconds is not None:
-        signal.setitimer(signal.ITIMER_REAL, seconds, AGAIN)
+        signal.setitimer(signal.ITIMER_REAL, seconds)
     try:
         yield
     finally:
@@ -319,7 +322,9 @@ def _at_work(work: Callable[[], object]) -> None:
 
 
 def _is_in_program(frame: FrameType | None) -> bool:
-    """Whether a program is running, and not what follows it."""
-    while frame is not None and frame.f_code is not _at_work.__code__:
+    """Whether a program is running, and not what follows it, which is never deep."""
+    for _ in range(DEEP):
+        if frame is None or frame.f_code is _at_work.__code__:
+            return frame is not None
         frame = frame.f_back
-    return frame is not None
+    return True

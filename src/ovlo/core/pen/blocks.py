@@ -35,25 +35,28 @@ CAME_BACK = 1e-9
 class Block(Unused):
     """What `with` opens on a nib."""
 
-    __slots__ = ("_nib",)
+    __slots__ = ("_is_open", "_nib")
 
     MEND = "{call}: a block does nothing by itself; write `with nib.{how}:` and indent what belongs to it."
 
     def __init__(self, nib: Steering, call: str, made_at: FrameType) -> None:
         super().__init__(call, made_at)
         self._nib = nib
+        self._is_open = False
 
     def __enter__(self) -> None:
-        if self in self._nib._blocks:
+        if self._is_open:  # in a recursion, looking among all open ones would take ever longer
             raise BadUse(f"{self._call}: this block is open already; make another with nib.{self._call}(…).")
         self._code = None
         self._begin()
         self._nib._blocks.append(self)
+        self._is_open = True
 
     def __exit__(self, *_: object) -> None:
         blocks = self._nib._blocks
         at = len(blocks) - 1 if blocks[-1] is self else blocks.index(self)
         del blocks[at]
+        self._is_open = False
         later = None
         if at < len(blocks):
             later = next((block for block in blocks[at:] if type(block) is type(self)), None)
