@@ -62,4 +62,4 @@ class Words(Steering):
 
     def _write(self, text: Text) -> None:
         """Write a text again, where it was."""
-        self._trail.write_text(text.x, text.y, text.heading, text[5:12], text.ink)
+        self._trail.write_text(text.x, text.y, text.heading, text.wording, text.ink)

@@ -128,6 +128,11 @@ class Text(NamedTuple):
     ink: Colour
     origin: int = -1
 
+    @property
+    def wording(self) -> Wording:
+        """All of it that does not depend on where and when it is written."""
+        return self[5:12]
+
 
 Made = TypeVar("Made")
 

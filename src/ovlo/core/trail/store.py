@@ -68,6 +68,12 @@ class Store:
         self.stamps.add(len(self.steps), number, *place, nib, contour)
         self._stamped_steps += len(piece.steps)
 
+    def take_back(self) -> None:
+        """Forget what was written for steps that never came, since the program was interrupted first."""
+        for name in ("runs", "arcs"):
+            table = getattr(self, name)
+            table.cut(int(np.searchsorted(table.rows()[step_column(name)], len(self.steps))))
+
     def begin_with(self, columns: Columns) -> None:
         """Begin with finished arrays."""
         for name in TABLES:

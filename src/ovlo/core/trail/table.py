@@ -62,6 +62,10 @@ class Table:
         """The bytes of all rows after so many; copied in one go, so that another thread may write on."""
         return self.storage[count * self._doubles :].tobytes()
 
+    def cut(self, count: int) -> None:
+        """Take back all rows after so many."""
+        del self.storage[count * self._doubles :]
+
     def extend(self, rows: NDArray[np.void]) -> None:
         """Append many rows."""
         if len(rows):

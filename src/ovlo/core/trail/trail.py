@@ -143,23 +143,27 @@ class Trail:
         if style is not self._last_style:
             self._number_style(style)
         number = self._last_number
+        self.writing = object()
         self._contours = contour = self._contours + 1
         first = len(store.steps.storage) // STEP_DOUBLES + 1
-        if before is None:
-            store.runs.add(first, contour, x, y, nib, number, pen, area)
-        else:
-            old_contour, x0, y0, old_area = before
-            both = PACK_TWO_RUNS(
-                first - 1, old_contour, x0, y0, nib, number, JUMP, old_area,
-                first, contour, x, y, nib, number, pen, area,
-            )  # fmt: skip
-            store.runs.append(both)
-        for step, ux, uy, vx, vy, sweep in arcs:
-            store.arcs.append(PACK_ARC(first + step, ux, uy, vx, vy, sweep))
-        self.record(PACK_STEP(x, y, heading) + steps)
+        try:
+            if before is None:
+                store.runs.add(first, contour, x, y, nib, number, pen, area)
+            else:
+                old_contour, x0, y0, old_area = before
+                both = PACK_TWO_RUNS(
+                    first - 1, old_contour, x0, y0, nib, number, JUMP, old_area,
+                    first, contour, x, y, nib, number, pen, area,
+                )  # fmt: skip
+                store.runs.append(both)
+            for step, ux, uy, vx, vy, sweep in arcs:
+                store.arcs.append(PACK_ARC(first + step, ux, uy, vx, vy, sweep))
+            self.record(PACK_STEP(x, y, heading) + steps)
+        except BaseException:  # Ctrl-C
+            store.take_back()
+            raise
         if is_closed:
             store.closings.append(PACK_CLOSING(first + count - 1))
-        self.writing = object()
         return contour
 
     def record_arc(self, packed: bytes, u: tuple[float, float], v: tuple[float, float], sweep: float) -> None:
@@ -171,11 +175,15 @@ class Trail:
         store = self._store
         if (more := len(steps) // STEP.itemsize - 1) > 0:
             self._count(more)
-        if arcs:
-            first = len(store.steps.storage) // STEP_DOUBLES
+        first = len(store.steps.storage) // STEP_DOUBLES
+        try:
             for step, *shape in arcs:
                 store.arcs.add(first + step, *shape)
-        self.record(steps)
+            self.record(steps)
+        except BaseException:  # Ctrl-C
+            store.take_back()
+            self.interrupt()
+            raise
 
     def foresee(self, count: int) -> None:
         """Stop the program before so many steps are worked out, if it may not draw them."""
