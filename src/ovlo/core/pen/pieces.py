@@ -46,15 +46,15 @@ class Pieces(Steering):
         if self._is_lifted or not pieces:
             return
         trail = self._trail
-        area = self._area if fill is None else trail.open_area(fill, fill_rule)
+        outer = self._area
+        area = outer if fill is None else trail.open_area(fill, fill_rule)
         pen = DRAW if outline and self._lowered_pen is DRAW else TRACE
-        before = None if trail.writing is self._jump_run else (self._contour, self._x, self._y, self._area)
+        before = None if trail.writing is self._jump_run else (self._contour, self._x, self._y)
         try:
             for piece in pieces:
-                contour = trail.record_piece(
-                    self._number, self._style, pen, area, before, self._heading, piece
+                before = trail.record_piece(
+                    self._number, self._style, pen, outer, area, before, self._heading, piece
                 )
-                before = contour, *piece[0], self._area
         finally:
             if fill is not None:
                 trail.end_area(area)

@@ -27,6 +27,9 @@ Curve = tuple[int, float, float, float, float, float]
 Piece = tuple[tuple[float, float], bytes, Iterable[Curve], bool]
 """A part of a shape: where it begins, its packed steps, its curves, and whether it is closed."""
 
+Before = tuple[int, float, float]
+"""In which contour a nib is, and where it stands."""
+
 PACK_STEP, PACK_TWO_RUNS, PACK_ARC, PACK_CLOSING = packer(STEP), packer(RUN, 2), packer(ARC), packer(CLOSING)
 
 JUMP = Pen.JUMP
@@ -125,16 +128,17 @@ class Trail:
         nib: int,
         style: Style,
         pen: Pen,
+        outer: int,
         area: int,
-        before: tuple[int, float, float, int] | None,
+        before: Before | None,
         heading: float,
         piece: Piece,
-    ) -> int:
-        """Append a jump to where a piece begins, and the piece, whose contour's number is returned.
+    ) -> Before:
+        """Append a jump to where a piece begins, in the outer area, and the piece in an area of its own.
 
-        `before` says in which contour, from where and in which area the jump is; None goes on with the run
-        of jumps that is being written. What is many calls for steps of their own is one here: shapes are
-        drawn by the thousand.
+        `before` says in which contour and from where the jump is, None that the run being written is one of
+        jumps; what comes back is that of a piece that follows. Many calls are one here: shapes are drawn by
+        the thousand.
         """
         (x, y), steps, arcs, is_closed = piece
         count = len(steps) // STEP_BYTES
@@ -150,9 +154,9 @@ class Trail:
             if before is None:
                 store.runs.add(first, contour, x, y, nib, number, pen, area)
             else:
-                old_contour, x0, y0, old_area = before
+                old_contour, x0, y0 = before
                 both = PACK_TWO_RUNS(
-                    first - 1, old_contour, x0, y0, nib, number, JUMP, old_area,
+                    first - 1, old_contour, x0, y0, nib, number, JUMP, outer,
                     first, contour, x, y, nib, number, pen, area,
                 )  # fmt: skip
                 store.runs.append(both)
@@ -164,7 +168,7 @@ class Trail:
             raise
         if is_closed:
             store.closings.append(PACK_CLOSING(first + count - 1))
-        return contour
+        return contour, x, y
 
     def record_arc(self, packed: bytes, u: tuple[float, float], v: tuple[float, float], sweep: float) -> None:
         """Append one packed step that is an arc."""
