@@ -26,6 +26,9 @@ from ovlo.core.values.pose import Pose
 
 PACK = packer(STEP)
 
+NEAR = LARGEST**2
+"""The square of how far from the centre a nib is surely within reach."""
+
 Contour = tuple[int, tuple[float, float], int]
 """Its number, where it began, and the last contour of which something was traced."""
 
@@ -252,8 +255,8 @@ class Steering:
             y = self._y + distance * self._sine
         except OverflowError:  # a whole number beyond all floats
             x = y = nan
-        if not (-LARGEST < x < LARGEST and -LARGEST < y < LARGEST):
-            # The nib is so far out, or the distance is not finite.
+        if not x * x + y * y < NEAR:
+            # The nib is far out, or the distance is not finite; four comparisons would take twice as long.
             arguments.real(distance, "forward", "distance")
             arguments.within_reach(x, y, "forward")
         if self._trail.writing is not self._run:
