@@ -35,14 +35,9 @@ CAME_BACK = 1e-9
 class Block(Unused):
     """What `with` opens on a nib."""
 
-    __slots__ = ("_is_open", "_nib")
+    __slots__ = ()
 
     MEND = "{call}: a block does nothing by itself; write `with nib.{how}:` and indent what belongs to it."
-
-    def __init__(self, nib: Steering, call: str, made_at: FrameType) -> None:
-        super().__init__(call, made_at)
-        self._nib = nib
-        self._is_open = False
 
     def __enter__(self) -> None:
         if self._is_open:  # in a recursion, looking among all open ones would take ever longer
@@ -218,13 +213,13 @@ class _Area(_Interrupting):
 class Rounds(Unused):
     """The rounds of a loop: 0, 1, … with a turn after each."""
 
-    __slots__ = ("_count", "_nib", "_rounds")
+    __slots__ = ("_count", "_rounds")
 
     MEND = "{call}: it does nothing by itself; write `for _ in nib.{how}:` and indent what is repeated."
 
     def __init__(self, nib: Steering, count: int, rounds: int, made_at: FrameType) -> None:
-        super().__init__("full_turn", made_at)
-        self._nib, self._count, self._rounds = nib, count, rounds
+        super().__init__(nib, "full_turn", made_at)
+        self._count, self._rounds = count, rounds
 
     def __iter__(self) -> Iterator[int]:
         self._code = None
@@ -327,8 +322,10 @@ class Blocks(Looks):
         ...     for _ in nib.full_turn(4):
         ...         nib.forward(90)
         """
-        outline = arguments.truth(outline, "area", "outline")
-        fill_rule = arguments.choice(fill_rule, "area", "fill_rule", FILL_RULES)
+        if outline is not True:
+            outline = arguments.truth(outline, "area", "outline")
+        if fill_rule is not FILL_RULES[0]:
+            fill_rule = arguments.choice(fill_rule, "area", "fill_rule", FILL_RULES)
         return _Area(self, colour.parse(fill, "area"), outline, fill_rule, sys._getframe(1))
 
     def returning(self) -> Block:

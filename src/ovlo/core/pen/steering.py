@@ -327,7 +327,8 @@ class Steering:
 
     def _begin_contour(self) -> None:
         """From here on a new contour is walked."""
-        self._contour = self._trail.new_contour()
+        trail = self._trail
+        trail.contours = self._contour = trail.contours + 1
         self._contour_start = self._x, self._y
 
     def _go(self, x: float, y: float) -> None:

@@ -8,6 +8,7 @@ from __future__ import annotations
 import warnings
 from types import CodeType, FrameType
 
+from ovlo.core.pen.steering import Steering
 from ovlo.core.trail.origins import line_of
 from ovlo.core.values.errors import NothingDone
 
@@ -22,14 +23,16 @@ HOW = {
 
 
 class Unused:
-    """Something that does nothing by itself, and says so, with the line, when it is thrown away unused."""
+    """Something of a nib that does nothing by itself, and says so, with the line, if it is never used."""
 
-    __slots__ = ("_call", "_code", "_instruction")
+    __slots__ = ("_call", "_code", "_instruction", "_is_open", "_nib")
 
     MEND = ""
 
-    def __init__(self, call: str, made_at: FrameType) -> None:
+    def __init__(self, nib: Steering, call: str, made_at: FrameType) -> None:
+        self._nib = nib
         self._call = call
+        self._is_open = False
         self._code: CodeType | None = made_at.f_code
         self._instruction = made_at.f_lasti
 

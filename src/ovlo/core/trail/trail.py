@@ -13,7 +13,20 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from typing import Protocol
 
-from ovlo.core.trail.columns import ARC, CLOSING, FILL_RULES, RUN, STEP, Columns, Pen, Style, Text, Wording
+from ovlo.core.trail.columns import (
+    ARC,
+    AREA,
+    AREA_END,
+    CLOSING,
+    FILL_RULES,
+    RUN,
+    STEP,
+    Columns,
+    Pen,
+    Style,
+    Text,
+    Wording,
+)
 from ovlo.core.trail.origins import NOWHERE, LeftOut, Origins, Recorder
 from ovlo.core.trail.store import Store
 from ovlo.core.trail.table import packer
@@ -30,7 +43,8 @@ Piece = tuple[tuple[float, float], bytes, Iterable[Curve], bool]
 Before = tuple[int, float, float]
 """In which contour a nib is, and where it stands."""
 
-PACK_STEP, PACK_TWO_RUNS, PACK_ARC, PACK_CLOSING = packer(STEP), packer(RUN, 2), packer(ARC), packer(CLOSING)
+PACK_STEP, PACK_RUN, PACK_TWO_RUNS, PACK_ARC = packer(STEP), packer(RUN), packer(RUN, 2), packer(ARC)
+PACK_CLOSING, PACK_AREA, PACK_AREA_END = packer(CLOSING), packer(AREA), packer(AREA_END)
 
 JUMP = Pen.JUMP
 """By itself, since looking up a member of an enumeration takes as long as packing a row."""
@@ -65,7 +79,8 @@ class Trail:
         self._count: Callable[[int], object] = _nothing if watch is None else watch.count
         self._recorder = None if watch is None else watch.recorder
         self._known_origins: Origins | None = None
-        self._contours = 0
+        self.contours = 0
+        """The highest number that a contour has; who begins one takes the next."""
         self.clear()
 
     def __len__(self) -> int:
@@ -101,9 +116,8 @@ class Trail:
         store = self._store
         if style is not self._last_style:
             self._number_style(style)
-        store.runs.add(
-            len(store.steps.storage) // STEP_DOUBLES, contour, x, y, nib, self._last_number, pen, area
-        )
+        step = len(store.steps.storage) // STEP_DOUBLES
+        store.runs.append(PACK_RUN(step, contour, x, y, nib, self._last_number, pen, area))
         self.writing = writing = object()
         return writing
 
@@ -117,11 +131,6 @@ class Trail:
         """End the run being written: the next step begins another."""
         self.writing = object()
         return self.writing
-
-    def new_contour(self) -> int:
-        """A number no contour has yet."""
-        self._contours += 1
-        return self._contours
 
     def record_piece(
         self,
@@ -148,11 +157,11 @@ class Trail:
             self._number_style(style)
         number = self._last_number
         self.writing = object()
-        self._contours = contour = self._contours + 1
+        self.contours = contour = self.contours + 1
         first = len(store.steps.storage) // STEP_DOUBLES + 1
         try:
             if before is None:
-                store.runs.add(first, contour, x, y, nib, number, pen, area)
+                store.runs.append(PACK_RUN(first, contour, x, y, nib, number, pen, area))
             else:
                 old_contour, x0, y0 = before
                 both = PACK_TWO_RUNS(
@@ -206,12 +215,14 @@ class Trail:
         store, number = self._store, len(self._store.areas)
         rule, order = FILL_RULES.index(fill_rule), number + len(store.texts)
         step = len(store.steps.storage) // STEP_DOUBLES
-        store.areas.add(step, order, fill.red, fill.green, fill.blue, fill.opacity, rule, self._here())
+        paint = fill.red, fill.green, fill.blue, fill.opacity
+        store.areas.append(PACK_AREA(step, order, *paint, rule, self._here()))
         return number
 
     def end_area(self, area: int) -> None:
         """End an area's block."""
-        self._store.area_ends.add(area, len(self._store.steps.storage) // STEP_DOUBLES)
+        step = len(self._store.steps.storage) // STEP_DOUBLES
+        self._store.area_ends.append(PACK_AREA_END(area, step))
 
     def write_text(self, x: float, y: float, heading: float, wording: Wording, ink: Colour) -> None:
         """Put words beneath the next step."""
@@ -240,8 +251,8 @@ class Trail:
         """
         if self._watch is not None:
             self._count(len(piece) + len(piece.runs) + len(piece.areas) + len(piece.texts))
-        self._store.stamp(piece, place, nib, self._contours + 1)
-        self._contours += piece.contour_count
+        self._store.stamp(piece, place, nib, self.contours + 1)
+        self.contours += piece.contour_count
         self.interrupt()
 
     def restore(self, columns: Columns, origins: Origins | None) -> None:
@@ -249,7 +260,7 @@ class Trail:
         # Places have numbers of their own in every run, so what follows is not noted among those handed over.
         self._recorder, self._known_origins = None, origins
         self.clear()
-        self._contours = max(self._contours, columns.contour_count)
+        self.contours = max(self.contours, columns.contour_count)
         self._store.begin_with(columns)
 
     # ── reading ───────────────────────────────────────────────────────────────────────────────────────────
