@@ -49,11 +49,13 @@ class Block(Unused):
 
     def __exit__(self, *_: object) -> None:
         blocks = self._nib._blocks
-        at = len(blocks) - 1 if blocks[-1] is self else blocks.index(self)
-        del blocks[at]
         self._is_open = False
         later = None
-        if at < len(blocks):
+        if blocks[-1] is self:
+            del blocks[-1]
+        else:
+            at = blocks.index(self)
+            del blocks[at]
             later = next((block for block in blocks[at:] if type(block) is type(self)), None)
         if later is None:
             self._end()

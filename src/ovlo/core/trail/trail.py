@@ -50,8 +50,8 @@ JUMP = Pen.JUMP
 """By itself, since looking up a member of an enumeration takes as long as packing a row."""
 
 STEP_BYTES = STEP.itemsize
-STEP_DOUBLES = STEP_BYTES // 8
-"""Numbers of a step; by them steps are counted where every call counts, without asking the table."""
+STEP_DOUBLES, AREA_DOUBLES = STEP_BYTES // 8, AREA.itemsize // 8
+"""Numbers of a row; by them rows are counted where every call counts, without asking the table."""
 
 
 class Watch(Protocol):
@@ -212,7 +212,8 @@ class Trail:
         """Begin an area beneath the next step; returns its number."""
         self._count(1)
         self.writing = object()
-        store, number = self._store, len(self._store.areas)
+        store = self._store
+        number = len(store.areas.storage) // AREA_DOUBLES
         rule, order = FILL_RULES.index(fill_rule), number + len(store.texts)
         step = len(store.steps.storage) // STEP_DOUBLES
         paint = fill.red, fill.green, fill.blue, fill.opacity
