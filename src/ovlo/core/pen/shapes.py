@@ -21,7 +21,6 @@ from ovlo.core.pen.spirals import piece_count, spiral_arcs
 from ovlo.core.pen.steering import PACK
 from ovlo.core.trail.trail import Piece
 from ovlo.core.values import arguments
-from ovlo.core.values.arguments import LARGEST_NUMBER
 from ovlo.core.values.degrees import direction, normal
 from ovlo.core.values.errors import BadValue
 
@@ -352,7 +351,7 @@ class Shapes(Pieces):
         """A heading turned further, and its cosine and sine."""
         if type(turn) is int and turn == 0:
             return self._heading, self._cosine, self._sine
-        heading = normal(self._heading + arguments.real(turn, call, "turn", LARGEST_NUMBER))
+        heading = normal(self._heading + arguments.angle(turn, call, "turn"))
         return heading, *direction(heading)
 
     def _corners(self, radius: float, heading: float, count: int) -> list[Point]:
