@@ -209,6 +209,20 @@ def test_lines_cut_to_a_box_are_what_lies_inside(points):
     assert all((abs(part - (0.5, 1.5)) <= 4.5 + 1e-9).all() for part in lines)
 
 
+@pytest.mark.parametrize("curve", [lambda nib: nib.circle(5), lambda nib: nib.arc_left(9, 90)])
+def test_what_ctrl_c_interrupts_leaves_nothing_to_the_next_step(nib, monkeypatch, curve):
+    def interrupted(_: bytes) -> None:
+        raise KeyboardInterrupt
+
+    nib.forward(10)
+    with monkeypatch.context() as during:
+        during.setattr(nib._trail, "record", interrupted)
+        with pytest.raises(KeyboardInterrupt):
+            curve(nib)
+    nib.forward(10)
+    assert 'd="M0 0 10 0 20 0"' in svg(nib.sheet)
+
+
 def test_a_nib_is_copied_with_its_sheet(nib):
     nib.forward(30)
     other = pickle.loads(pickle.dumps(nib))
