@@ -219,8 +219,9 @@ def test_what_ctrl_c_interrupts_leaves_nothing_to_the_next_step(nib, monkeypatch
         during.setattr(nib._trail, "record", interrupted)
         with pytest.raises(KeyboardInterrupt):
             curve(nib)
-    nib.forward(10)
-    assert 'd="M0 0 10 0 20 0"' in svg(nib.sheet)
+    for _ in range(3):
+        nib.forward(10)
+    assert 'd="M0 0 10 0 20 0 30 0 40 0"' in svg(nib.sheet)
 
 
 def test_a_nib_is_copied_with_its_sheet(nib):
