@@ -14,6 +14,7 @@ from pathlib import Path
 
 import numpy as np
 
+from bench.animations import walk
 from bench.harness import Ratio
 from bench.starting import EXAMPLES, process_runner
 from ovlo import Colour, Nib, Sheet
@@ -194,10 +195,7 @@ def _bare_lines(sheet: Sheet) -> Callable[[], None]:
 
 def _films() -> Iterator[Ratio]:
     sheet = Sheet(640, 480, paper="aliceblue")
-    nib = sheet.new_nib()
-    for i in range(10_000):
-        nib.forward(3 + i % 11 * 0.37)
-        nib.left(i * i % 7919 * 0.017)
+    walk(sheet.new_nib())
     film = film_of(sheet, Pace(seconds=4, fps=25, hold=0))
     first, *others = list(film)
     folder = Path(tempfile.mkdtemp())

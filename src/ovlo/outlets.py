@@ -34,7 +34,7 @@ if TYPE_CHECKING:
     from ovlo.program.loading import AnyDrawing
     from ovlo.render.additions.contact import Cell
     from ovlo.render.formats.animation import Pace
-    from ovlo.render.paper.leaf import Paper
+    from ovlo.render.paper.leaf import Leaf, Paper
     from ovlo.render.plotter.making import PlotHow, PlotOrder
 
 
@@ -132,24 +132,13 @@ def _on_paper(columns: Columns, page: Page, paper: Paper) -> bytes:
     return render_leaves(leaves, page.title, page.details)
 
 
-def save_handout(
-    paths: list[Path],
-    cells: list[Cell],
-    title: str,
-    paper: Paper,
-    across: int | None,
-    fit_each: bool,
-    text: str,
-) -> int:
-    """Write a contact sheet on pages of paper to some files; how many pages they are."""
+def save_leaves(leaves: list[Leaf], title: str, paths: list[Path]) -> None:
+    """Write leaves of paper to some files."""
     from ovlo.render.formats.pdf import render_leaves
-    from ovlo.render.paper.handout import handout
 
-    leaves = handout(cells, title, paper, across, fit_each, text, "save")
     content = render_leaves(leaves, title, "")
     for path in paths:
         write(path, content)
-    return len(leaves)
 
 
 def framed(sheet: Sheet) -> str:

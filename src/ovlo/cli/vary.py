@@ -124,9 +124,11 @@ def vary(
             advance(1)
     whole = [cell for cell in cells if cell is not None]
     if paper is not None:
-        paths = [file.path for file in files]
-        count = outlets.save_handout(paths, whole, heading, paper, columns, fit_each, text)
-        size = f"{wording.counted(count, 'page')} of {paper.size[0]:g} × {paper.size[1]:g} mm"
+        from ovlo.render.paper.handout import handout  # most contact sheets are one picture
+
+        leaves = handout(whole, heading, paper, columns, fit_each, text, "save")
+        outlets.save_leaves(leaves, heading, [file.path for file in files])
+        size = f"{wording.counted(len(leaves), 'page')} of {paper.size[0]:g} × {paper.size[1]:g} mm"
     else:
         sheet = contact_sheet(whole, heading, fit_each, columns or varying.grid_width(lists))
         sheet._cells = tuple(whole) if has_page else ()

@@ -56,7 +56,7 @@ class Frames:
         """What is beneath the line that grows, and where that begins."""
         self.columns = columns
         self._tolerance = FLATNESS / page.pixels_per_unit
-        self._parts, self._chords = Parts(columns), Chords(columns, self._tolerance)
+        self._parts, self._chords = Parts(columns), columns.once(Chords, self._tolerance)
         self._opened = columns.areas["step"]
 
     @property
@@ -204,9 +204,7 @@ class Frames:
 
     def _marks(self, first: int, stop: int) -> Painting:
         """The marks of some steps, their arcs as chords."""
-        upto = stop + 1 if stop == len(self.columns) else stop
-        low, high = np.searchsorted(self.columns.events, (first, upto))
-        if low == high:
+        if self._parts.has_only_lines(first, stop):
             return self._chords.between(first, stop)
         return painted(self._parts.between(first, stop)).flattened(self._tolerance)
 

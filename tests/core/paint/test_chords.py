@@ -58,10 +58,6 @@ def test_half_a_step_is_half_its_line(sheet, nib):
     nib.travel(10)
     nib.arc_left(20, 90)
     chords = Chords(sheet._columns, FINE)
-    assert [
-        painting.strokes.vertices.tolist() for step in (1, 2) if (painting := chords.beginning(step, 0.25))
-    ] == [
-        [[0, 0], [10, 0]],
-        [],
-    ]
+    quarters = [chords.beginning(step, 0.25) for step in (1, 2)]
+    assert [part.strokes.vertices.tolist() for part in quarters if part] == [[[0, 0], [10, 0]], []]
     assert chords.beginning(3, 0.25) is None

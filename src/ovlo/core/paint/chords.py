@@ -1,7 +1,7 @@
 """The lines of a trail as chords, cut where a stretch of it begins and ends: what a film adds to a frame.
 
     chords = Chords(columns, tolerance)
-    chords.between(1000, 1040)    # as `painted` gives it of that stretch alone, a hundred times as fast
+    chords.between(1000, 1040)    # as `painted` gives it of that stretch alone, ten times as fast
 
 All lines are worked out once; a stretch is a slice of their vertices.
 """
@@ -14,7 +14,7 @@ import numpy as np
 
 from ovlo.core.paint.order import Mark, Painting, painted, with_dots
 from ovlo.core.paint.outlines import CLOSE, LINE, MOVE, Outline
-from ovlo.core.trail.columns import ARC, FILL_RULES, Columns
+from ovlo.core.trail.columns import ARC, FILL_RULES, Columns, Text
 
 
 class Chords:
@@ -27,22 +27,25 @@ class Chords:
 
     def between(self, first: int, stop: int) -> Painting:
         """The lines of the steps from `first` up to `stop`; areas and texts among them are left out."""
-        a, b = np.searchsorted(self._lines.vertex_steps, (first, stop)).tolist()
-        return self._painting(_cut(self._lines, a, b))
+        return self._painting(self._stretch(first, stop))
 
     def beginning(self, step: int, share: float) -> Painting | None:
         """A share of one step's line; None where it is curved."""
-        a, b = np.searchsorted(self._lines.vertex_steps, (step, step + 1)).tolist()
-        line = _cut(self._lines, a, b)
+        line = self._stretch(step, step + 1)
         if len(line.vertices) > 2:
             return None
         start = line.vertices[:1]
         return self._painting(replace(line, vertices=start + share * (line.vertices - start)))
 
+    def _stretch(self, first: int, stop: int) -> Outline:
+        return _cut(self._lines, *np.searchsorted(self._lines.vertex_steps, (first, stop)).tolist())
+
     def _painting(self, lines: Outline) -> Painting:
         styles = [self._styles[key] for key in lines.keys.tolist()]
-        marks = [Mark(number, None, FILL_RULES[0], style) for number, style in enumerate(styles)]
-        return Painting(with_dots(lines, self._tolerance), self._no_areas, [*marks])
+        marks: list[Mark | Text] = [
+            Mark(number, None, FILL_RULES[0], style) for number, style in enumerate(styles)
+        ]
+        return Painting(with_dots(lines, self._tolerance), self._no_areas, marks)
 
 
 def _cut(lines: Outline, a: int, b: int) -> Outline:

@@ -51,10 +51,8 @@ class Parts:
         An area that is cut by either end is not there; its lines are.
         """
         columns = self.columns
-        last = len(columns)
         runs = _cut(columns, first, stop)
-        # Texts and areas after the last step belong to the stretch that ends there.
-        upto = stop + 1 if stop == last else stop
+        upto = self._upto(stop)
 
         opened = columns.areas["step"]
         is_kept = (opened >= first) & (opened < upto) & (self.area_ends <= stop)
@@ -84,6 +82,15 @@ class Parts:
             pauses=columns.pauses[:0],
             texts=tuple(text._replace(order=order) for text, order in placed),
         )
+
+    def has_only_lines(self, first: int, stop: int) -> bool:
+        """Whether no area begins and no text lies among the steps from `first` up to `stop`."""
+        low, high = np.searchsorted(self.columns.events, (first, self._upto(stop)))
+        return bool(low == high)
+
+    def _upto(self, stop: int) -> int:
+        """Beneath which steps lie the areas and texts of a stretch; those after the last are of its end."""
+        return stop + 1 if stop == len(self.columns) else stop
 
     def pose(self, step: int, share: float) -> Pose:
         """Where a nib is, and where it points, after a share of a step."""

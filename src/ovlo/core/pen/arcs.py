@@ -7,7 +7,8 @@ from __future__ import annotations
 
 from math import fmod
 
-from ovlo.core.pen.steering import PACK, Steering
+from ovlo.core.pen.steering import Steering
+from ovlo.core.trail.trail import PACK_STEP
 from ovlo.core.values import arguments
 from ovlo.core.values.degrees import direction, normal
 from ovlo.core.values.errors import BadValue
@@ -94,7 +95,7 @@ class Arcs(Steering):
             return
         if self._trail.writing is not self._run:
             self._start_run()
-        self._trail.record_arc(PACK(x, y, heading), u, v, sweep)
+        self._trail.record_arc(PACK_STEP(x, y, heading), u, v, sweep)
         self._x, self._y = x, y
         self._set_heading(heading)
         if self._is_lifted:

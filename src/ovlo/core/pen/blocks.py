@@ -20,13 +20,11 @@ from ovlo.core.pen.look import Looks
 from ovlo.core.pen.steering import Contour, Steering
 from ovlo.core.pen.style_checks import checked_changes
 from ovlo.core.pen.unused import HOW, Unused
-from ovlo.core.trail.columns import FILL_RULES, Pen
+from ovlo.core.trail.columns import DRAW, FILL_RULES, TRACE
 from ovlo.core.values import arguments, colour
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.errors import BadUse
-
-DRAW, TRACE = Pen.DRAW, Pen.TRACE
 
 CAME_BACK = 1e-9
 """A nib this share of its coordinates away from a point is there, but for rounding."""

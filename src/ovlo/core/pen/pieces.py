@@ -9,7 +9,7 @@ import warnings
 from collections.abc import Sequence
 
 from ovlo.core.pen.steering import Steering
-from ovlo.core.trail.columns import FILL_RULES, Pen
+from ovlo.core.trail.columns import DRAW, FILL_RULES, TRACE
 from ovlo.core.trail.trail import Piece
 from ovlo.core.values import arguments, colour
 from ovlo.core.values.colour import Colour
@@ -17,8 +17,6 @@ from ovlo.core.values.errors import NothingDone
 
 Point = tuple[float, float]
 Fill = str | Colour | None
-
-DRAW, TRACE = Pen.DRAW, Pen.TRACE
 
 
 class Pieces(Steering):

@@ -18,8 +18,7 @@ import numpy as np
 
 from ovlo.core.pen.pieces import Fill, Pieces, Point
 from ovlo.core.pen.spirals import piece_count, spiral_arcs
-from ovlo.core.pen.steering import PACK
-from ovlo.core.trail.trail import Piece
+from ovlo.core.trail.trail import PACK_STEP, Piece
 from ovlo.core.values import arguments
 from ovlo.core.values.degrees import direction, normal
 from ovlo.core.values.errors import BadValue
@@ -32,7 +31,6 @@ KEPT = 100
 """Corners of a ring whose directions are kept: small shapes are drawn by the hundred in one heading."""
 
 
-@lru_cache(maxsize=64)
 def ring(heading: float, count: int, every: int) -> tuple[tuple[float, float, float], ...]:
     """The sides of a ring around a point through corners at equal angles, every so many of them in turn.
 
@@ -47,6 +45,9 @@ def ring(heading: float, count: int, every: int) -> tuple[tuple[float, float, fl
     angles = (360 * every * i % (360 * count) / count for i in range(1, count + 1))
     corners = ((heading + angle) % 360.0 for angle in angles)
     return tuple((*direction(corner), (corner + side) % 360.0) for corner in corners)
+
+
+kept_ring = lru_cache(maxsize=64)(ring)
 
 
 class Shapes(Pieces):
@@ -126,7 +127,7 @@ class Shapes(Pieces):
         heading, cosine, sine = self._turned(call, turn)
         ux, uy, vx, vy = cosine * width, sine * width, -sine * height, cosine * height
         x, y = self._x + ux, self._y + uy
-        piece = (x, y), PACK(x, y, normal(heading + 90)), ((0, ux, uy, vx, vy, 360.0),), True
+        piece = (x, y), PACK_STEP(x, y, normal(heading + 90)), ((0, ux, uy, vx, vy, 360.0),), True
         return (piece,) if width or height else ()
 
     def polygon(
@@ -356,13 +357,13 @@ class Shapes(Pieces):
 
     def _corners(self, radius: float, heading: float, count: int) -> list[Point]:
         """Corners at equal angles around the nib."""
-        directions = [direction(normal(heading + 360 * i / count)) for i in range(count)]
-        return [(self._x + radius * cosine, self._y + radius * sine) for cosine, sine in directions]
+        *others, first = ring(heading, count, 1)
+        return [(self._x + radius * cosine, self._y + radius * sine) for cosine, sine, _ in (first, *others)]
 
     def _regular(self, radius: float, heading: float, count: int, every: int) -> Piece:
         """A ring through corners at equal angles around the nib, every so many of them in turn."""
         x, y = self._x, self._y
-        sides = (ring if count <= KEPT else ring.__wrapped__)(heading, count, every)
+        sides = (kept_ring if count <= KEPT else ring)(heading, count, every)
         steps: list[float] = []
         for cosine, sine, side in sides:
             steps += x + radius * cosine, y + radius * sine, side

@@ -15,16 +15,13 @@ from math import atan2, cos, degrees, fmod, hypot, nan, sin
 from types import FunctionType
 from typing import Protocol
 
-from ovlo.core.trail.columns import STEP, Pen, Style
-from ovlo.core.trail.table import packer
-from ovlo.core.trail.trail import Trail
+from ovlo.core.trail.columns import DRAW, JUMP, LIFTED, Pen, Style
+from ovlo.core.trail.trail import PACK_STEP, Trail
 from ovlo.core.values import arguments
 from ovlo.core.values.arguments import LARGEST
 from ovlo.core.values.degrees import ALONG_AXES, DEGREE, direction, normal
 from ovlo.core.values.errors import BadValue, UnknownName
 from ovlo.core.values.pose import Pose
-
-PACK = packer(STEP)
 
 NEAR = LARGEST**2
 """The square of how far from the centre a nib is surely within reach."""
@@ -261,7 +258,7 @@ class Steering:
             arguments.within_reach(x, y, "forward")
         if self._trail.writing is not self._run:
             self._start_run()
-        self._record(PACK(x, y, self._heading))
+        self._record(PACK_STEP(x, y, self._heading))
         self._x = x
         self._y = y
         if self._is_lifted:
@@ -296,7 +293,7 @@ class Steering:
         """Begin to record on a trail that is empty, with no contour and no area begun."""
         self._record = self._trail.record
         self._area = -1
-        self._lowered_pen = Pen.DRAW
+        self._lowered_pen = DRAW
         self._run: object = None
         self._jump_run: object = None
         self._traced_contour = 0
@@ -315,7 +312,7 @@ class Steering:
 
     def _start_run(self) -> None:
         """Make this nib's state the one the next steps are recorded with."""
-        self._run = self._begin(Pen.LIFTED if self._is_lifted else self._lowered_pen)
+        self._run = self._begin(LIFTED if self._is_lifted else self._lowered_pen)
         if not self._is_lifted:
             self._traced_contour = self._contour
 
@@ -335,7 +332,7 @@ class Steering:
         """A straight step to a point."""
         if self._trail.writing is not self._run:
             self._start_run()
-        self._record(PACK(x, y, self._heading))
+        self._record(PACK_STEP(x, y, self._heading))
         self._x, self._y = x, y
         if self._is_lifted:
             self._begin_contour()
@@ -344,8 +341,8 @@ class Steering:
         """A step that never draws."""
         trail = self._trail
         if trail.writing is not self._jump_run:
-            self._jump_run = self._begin(Pen.JUMP)
-        self._record(PACK(x, y, self._heading))
+            self._jump_run = self._begin(JUMP)
+        self._record(PACK_STEP(x, y, self._heading))
         self._x, self._y = x, y
         self._begin_contour()
 

@@ -21,11 +21,10 @@ from ovlo.core.paint.measures import TextBox
 from ovlo.core.paint.order import Mark, painted
 from ovlo.core.paint.outlines import CLOSE, MOVE, Outline
 from ovlo.core.paint.regions import region, rings_of
-from ovlo.core.pen.steering import PACK
 from ovlo.core.sheet.motif import Motif, recorded
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.trail.columns import FILL_RULES, Columns, Style, Text
-from ovlo.core.trail.trail import Piece
+from ovlo.core.trail.trail import PACK_STEP, Piece
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.pose import Pose
@@ -250,7 +249,7 @@ def _is_inside(chain: list[Side], box: Box) -> bool:
 
 def _piece(chain: list[Side], is_closed: bool) -> Piece:
     start = chain[0].start
-    steps = b"".join(PACK(side.end.real, side.end.imag, side.heading()) for side in chain)
+    steps = b"".join(PACK_STEP(side.end.real, side.end.imag, side.heading()) for side in chain)
     arcs = [
         (i, u.real, u.imag, v.real, v.imag, sweep)
         for i, side in enumerate(chain)

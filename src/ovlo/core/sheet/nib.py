@@ -13,14 +13,13 @@ from ovlo.core.pen.arcs import Arcs
 from ovlo.core.pen.blocks import Blocks
 from ovlo.core.pen.lines import Lines
 from ovlo.core.pen.shapes import Shapes
-from ovlo.core.pen.steering import PACK
 from ovlo.core.pen.text import Words
 from ovlo.core.pen.travels import Travels
 from ovlo.core.pen.walk import Walks
 from ovlo.core.trail.colouring import coloured
 from ovlo.core.trail.columns import Columns, Pen, Style
 from ovlo.core.trail.similarity import check_reach
-from ovlo.core.trail.trail import Trail
+from ovlo.core.trail.trail import PACK_STEP, Trail
 from ovlo.core.values import arguments
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.errors import BadType, BadUse, UnknownName
@@ -218,7 +217,7 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Lines, Travels, metaclass=_Kind):
             return
         # The placing is a jump, after which the contour that the nib walks goes on.
         self._begin(Pen.JUMP)
-        self._record(PACK(self._x, self._y, heading))
+        self._record(PACK_STEP(self._x, self._y, heading))
         self._trail.stamp(columns, (scale, heading, self._x, self._y), self._number)
 
     # ── for sheets, which are cleared and copied ───────────────────────────────────────────────────────────

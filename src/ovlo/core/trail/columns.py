@@ -96,6 +96,10 @@ class Pen(IntEnum):
     LIFTED = 3  # a move that would have drawn
 
 
+JUMP, DRAW, TRACE, LIFTED = Pen
+"""By themselves: looking one up in an enumeration takes as long as packing a row."""
+
+
 class Style(NamedTuple):
     """How a line is drawn; lengths in sheet units, words as in SVG."""
 

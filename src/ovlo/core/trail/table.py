@@ -33,16 +33,15 @@ def packer(row_type: np.dtype[np.void], rows: int = 1) -> Callable[..., bytes]:
 class Table:
     """Rows of one NumPy structured type."""
 
-    __slots__ = ("_doubles", "_type", "add", "append", "pack", "storage")
+    __slots__ = ("_doubles", "_type", "add", "append", "storage")
 
     def __init__(self, row_type: np.dtype[np.void]) -> None:
         self._type = row_type
         self._doubles = row_type.itemsize // 8
         # A step is 24 bytes: doubles as the unit make one C loop of three, not of 24.
         self.storage = array("d")
-        self.pack = packer(row_type)
         self.append = append = self.storage.frombytes
-        pack = self.pack
+        pack = packer(row_type)
         self.add: Callable[..., None] = lambda *values: append(pack(*values))
         """Append one row; one function, since looking up both of its parts would cost as much as it does."""
 

@@ -19,6 +19,7 @@ from ovlo.core.trail.columns import (
     AREA_END,
     CLOSING,
     FILL_RULES,
+    JUMP,
     RUN,
     STEP,
     Columns,
@@ -45,9 +46,6 @@ Before = tuple[int, float, float]
 
 PACK_STEP, PACK_RUN, PACK_TWO_RUNS, PACK_ARC = packer(STEP), packer(RUN), packer(RUN, 2), packer(ARC)
 PACK_CLOSING, PACK_AREA, PACK_AREA_END = packer(CLOSING), packer(AREA), packer(AREA_END)
-
-JUMP = Pen.JUMP
-"""By itself, since looking up a member of an enumeration takes as long as packing a row."""
 
 STEP_BYTES = STEP.itemsize
 STEP_DOUBLES, AREA_DOUBLES = STEP_BYTES // 8, AREA.itemsize // 8
@@ -156,42 +154,42 @@ class Trail:
         if style is not self._last_style:
             self._number_style(style)
         number = self._last_number
-        self.writing = object()
         self.contours = contour = self.contours + 1
         first = len(store.steps.storage) // STEP_DOUBLES + 1
-        try:
-            if before is None:
-                store.runs.append(PACK_RUN(first, contour, x, y, nib, number, pen, area))
-            else:
-                old_contour, x0, y0 = before
-                both = PACK_TWO_RUNS(
-                    first - 1, old_contour, x0, y0, nib, number, JUMP, outer,
-                    first, contour, x, y, nib, number, pen, area,
-                )  # fmt: skip
-                store.runs.append(both)
-            for step, ux, uy, vx, vy, sweep in arcs:
-                store.arcs.append(PACK_ARC(first + step, ux, uy, vx, vy, sweep))
-            self.record(PACK_STEP(x, y, heading) + steps)
-        except BaseException:  # Ctrl-C
-            store.take_back()
-            raise
+        if before is None:
+            runs = PACK_RUN(first, contour, x, y, nib, number, pen, area)
+        else:
+            old_contour, x0, y0 = before
+            runs = PACK_TWO_RUNS(
+                first - 1, old_contour, x0, y0, nib, number, JUMP, outer,
+                first, contour, x, y, nib, number, pen, area,
+            )  # fmt: skip
+        self.writing = object()
+        self._append(runs, first, arcs, PACK_STEP(x, y, heading) + steps)
         if is_closed:
             store.closings.append(PACK_CLOSING(first + count - 1))
         return contour, x, y
 
     def record_arc(self, packed: bytes, u: tuple[float, float], v: tuple[float, float], sweep: float) -> None:
         """Append one packed step that is an arc."""
-        self.record_many(packed, [(0, *u, *v, sweep)])
+        step = len(self._store.steps.storage) // STEP_DOUBLES
+        self._append(b"", step, ((0, *u, *v, sweep),), packed)
 
-    def record_many(self, steps: bytes, arcs: Iterable[tuple[float, ...]] = ()) -> None:
-        """Append packed steps; each arc's own step counts from the first of them."""
+    def record_many(self, steps: bytes) -> None:
+        """Append packed steps."""
+        self._count(len(steps) // STEP_BYTES - 1)
+        self.record(steps)
+
+    def _append(self, runs: bytes, first: int, arcs: Iterable[Curve], steps: bytes) -> None:
+        """Append packed steps after the rows that they need, and neither where they are interrupted.
+
+        The steps of the arcs count from `first`.
+        """
         store = self._store
-        if (more := len(steps) // STEP.itemsize - 1) > 0:
-            self._count(more)
-        first = len(store.steps.storage) // STEP_DOUBLES
         try:
-            for step, *shape in arcs:
-                store.arcs.add(first + step, *shape)
+            store.runs.append(runs)
+            for step, ux, uy, vx, vy, sweep in arcs:
+                store.arcs.append(PACK_ARC(first + step, ux, uy, vx, vy, sweep))
             self.record(steps)
         except BaseException:  # Ctrl-C
             store.take_back()
@@ -282,7 +280,7 @@ class Trail:
 
     def _noting_origins(self, append: Append, here: Callable[[], int]) -> Append:
         """An append that notes where the program is."""
-        places, one = self._store.places, STEP.itemsize
+        places, one = self._store.places, STEP_BYTES
         note = places.append
 
         def append_noting(rows: bytes) -> None:

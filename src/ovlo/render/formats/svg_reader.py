@@ -17,9 +17,8 @@ from pathlib import Path
 from typing import Any
 from xml.parsers import expat
 
-from ovlo.core.pen.steering import PACK
 from ovlo.core.sheet.nib import Nib
-from ovlo.core.trail.trail import Curve, Piece
+from ovlo.core.trail.trail import PACK_STEP, Curve, Piece
 from ovlo.core.values.arguments import brief
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import normal
@@ -244,7 +243,7 @@ def _piece(subpath: Any) -> list[Piece]:
             u, v, sweep = curve
             arcs.append((len(steps), u.real, u.imag, v.real, v.imag, sweep))
         going = end - here
-        steps.append(PACK(end.real, end.imag, normal(degrees(atan2(going.imag, going.real)))))
+        steps.append(PACK_STEP(end.real, end.imag, normal(degrees(atan2(going.imag, going.real)))))
         here = end
     if start is None or not steps:
         return []
