@@ -13,7 +13,7 @@ OPTIONS = ("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-backgro
 
 
 @pytest.fixture(scope="session")
-def chromium(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Any]:
+def browser(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Any]:
     """One browser for all tests, with a profile of its own."""
     programs = shutil.which("chromium"), shutil.which("chromedriver")
     if None in programs:
@@ -31,6 +31,14 @@ def chromium(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Any]:
     driver.set_script_timeout(60)
     yield driver
     driver.quit()
+
+
+@pytest.fixture
+def chromium(browser: Any) -> Any:
+    """The browser on an empty page, with nothing said that an earlier test has caused."""
+    browser.get("about:blank")
+    browser.get_log("browser")
+    return browser
 
 
 @pytest.fixture
