@@ -52,6 +52,10 @@ STEP_DOUBLES, AREA_DOUBLES = STEP_BYTES // 8, AREA.itemsize // 8
 """Numbers of a row; by them rows are counted where every call counts, without asking the table."""
 
 
+NO_RUN = object()
+"""What is being written when no run is, which is no nib's own."""
+
+
 class Watch(Protocol):
     """Who watches over a run: it counts what is recorded, and may note where that came from."""
 
@@ -74,7 +78,6 @@ class Trail:
 
     def __init__(self, watch: Watch | None = None) -> None:
         self._watch = watch
-        self._count: Callable[[int], object] = _nothing if watch is None else watch.count
         self._recorder = None if watch is None else watch.recorder
         self._known_origins: Origins | None = None
         self.contours = 0
@@ -95,7 +98,7 @@ class Trail:
         self._last_number = 0
         self.record = self._recording()
         """Append one packed step."""
-        self.writing = object()
+        self.writing = NO_RUN
         """The run being written: a nib whose own run is another one starts anew."""
 
     def _recording(self) -> Append:
@@ -110,7 +113,8 @@ class Trail:
         self, nib: int, style: Style, pen: Pen, contour: int, area: int, x: float, y: float
     ) -> object:
         """Begin a run at the next step; returns what `writing` holds while it lasts."""
-        self._count(1)
+        if self._watch is not None:
+            self._watch.count(1)
         store = self._store
         if style is not self._last_style:
             self._number_style(style)
@@ -125,10 +129,9 @@ class Trail:
         self._last_number = styles.setdefault(style, len(styles))
         self._last_style = style
 
-    def interrupt(self) -> object:
+    def interrupt(self) -> None:
         """End the run being written: the next step begins another."""
-        self.writing = object()
-        return self.writing
+        self.writing = NO_RUN
 
     def record_piece(
         self,
@@ -149,7 +152,8 @@ class Trail:
         """
         (x, y), steps, arcs, is_closed = piece
         count = len(steps) // STEP_BYTES
-        self._count(count + 1 if before is None else count + 2)
+        if self._watch is not None:
+            self._watch.count(count + 1 if before is None else count + 2)
         store = self._store
         if style is not self._last_style:
             self._number_style(style)
@@ -164,7 +168,7 @@ class Trail:
                 first - 1, old_contour, x0, y0, nib, number, JUMP, outer,
                 first, contour, x, y, nib, number, pen, area,
             )  # fmt: skip
-        self.writing = object()
+        self.writing = NO_RUN
         self._append(runs, first, arcs, PACK_STEP(x, y, heading) + steps)
         if is_closed:
             store.closings.append(PACK_CLOSING(first + count - 1))
@@ -177,7 +181,8 @@ class Trail:
 
     def record_many(self, steps: bytes) -> None:
         """Append packed steps."""
-        self._count(len(steps) // STEP_BYTES - 1)
+        if self._watch is not None:
+            self._watch.count(len(steps) // STEP_BYTES - 1)
         self.record(steps)
 
     def _append(self, runs: bytes, first: int, arcs: Iterable[Curve], steps: bytes) -> None:
@@ -208,8 +213,9 @@ class Trail:
 
     def open_area(self, fill: Colour, fill_rule: str) -> int:
         """Begin an area beneath the next step; returns its number."""
-        self._count(1)
-        self.writing = object()
+        if self._watch is not None:
+            self._watch.count(1)
+        self.writing = NO_RUN
         store = self._store
         number = len(store.areas.storage) // AREA_DOUBLES
         rule, order = FILL_RULES.index(fill_rule), number + len(store.texts)
@@ -225,8 +231,9 @@ class Trail:
 
     def write_text(self, x: float, y: float, heading: float, wording: Wording, ink: Colour) -> None:
         """Put words beneath the next step."""
-        self._count(1)
-        self.writing = object()
+        if self._watch is not None:
+            self._watch.count(1)
+        self.writing = NO_RUN
         store = self._store
         step = len(store.steps.storage) // STEP_DOUBLES
         store.texts.append(Text(step, store.order, x, y, heading, *wording, ink, self._here()))
@@ -240,7 +247,8 @@ class Trail:
 
     def pause(self, seconds: float) -> None:
         """Hold replays before the next step."""
-        self._count(1)
+        if self._watch is not None:
+            self._watch.count(1)
         self._store.pauses.add(len(self._store.steps), seconds)
 
     def stamp(self, piece: Columns, place: tuple[float, float, float, float], nib: int) -> None:
@@ -249,7 +257,7 @@ class Trail:
         It is worked out when the trail is read; only the numbers of its contours are given out here.
         """
         if self._watch is not None:
-            self._count(len(piece) + len(piece.runs) + len(piece.areas) + len(piece.texts))
+            self._watch.count(len(piece) + len(piece.runs) + len(piece.areas) + len(piece.texts))
         self._store.stamp(piece, place, nib, self.contours + 1)
         self.contours += piece.contour_count
         self.interrupt()
@@ -294,7 +302,3 @@ class Trail:
 
     def _here(self) -> int:
         return NOWHERE if self._recorder is None else self._recorder.here()
-
-
-def _nothing(_: int) -> None:
-    """What counts when nobody limits the count."""
