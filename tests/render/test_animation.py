@@ -6,6 +6,7 @@ import re
 import shutil
 import subprocess
 import xml.etree.ElementTree as ElementTree
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -13,6 +14,7 @@ from PIL import Image
 
 from ovlo import BadType, BadValue, Motif, Sheet
 from ovlo.core.paint.stretch import Parts
+from ovlo.core.values.colour import TRANSPARENT
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
 from ovlo.program.running import run_program
@@ -81,6 +83,16 @@ def test_the_nib_is_shown_when_asked_for(tmp_path):
     assert (np.asarray(plain.last()) == np.asarray(film_of(sheet, Pace(1, 10, 0, True)).last())).all()
     with pytest.raises(BadType, match="pointer"):
         sheet.nibs[0].pointer = "arrow"  # type: ignore[assignment]
+
+
+def test_an_overlay_lies_over_every_frame_also_where_a_line_grows():
+    sheet = sails()
+    plain, seen = (film_of(sheet, Pace(1, 13, 0, overlay=names)) for names in ((), ("grid", "axes")))
+    over = Image.fromarray(rasterise(seen.overlay, replace(seen.page, paper=TRANSPARENT)))
+    assert any(place % 1 for place in seen.places)
+    for number, (without, shown) in enumerate(zip(plain, seen, strict=True)):
+        wanted = np.asarray(Image.alpha_composite(without.convert("RGBA"), over).convert("RGB")).astype(int)
+        assert abs(wanted - np.asarray(shown)).max() <= 2, number
 
 
 def test_frames_only_add_and_come_out_as_if_painted_whole():

@@ -14,11 +14,22 @@ Box = tuple[int, int, int, int]
 NOTHING: Box = (0, 0, 0, 0)
 
 
+def is_empty(box: Box) -> bool:
+    """Whether there are no pixels in a box."""
+    return box[0] >= box[2] or box[1] >= box[3]
+
+
+def part_of(pixels: NDArray[np.uint8], box: Box) -> NDArray[np.uint8]:
+    """The pixels in a box, as a view."""
+    left, top, right, bottom = box
+    return pixels[top:bottom, left:right]
+
+
 def united(a: Box, b: Box) -> Box:
     """The box around two boxes."""
-    if a[0] >= a[2] or a[1] >= a[3]:
+    if is_empty(a):
         return b
-    if b[0] >= b[2] or b[1] >= b[3]:
+    if is_empty(b):
         return a
     return min(a[0], b[0]), min(a[1], b[1]), max(a[2], b[2]), max(a[3], b[3])
 
@@ -37,11 +48,12 @@ def clipped(box: tuple[float, float, float, float], to: Box) -> Box:
 def laid_over(pixels: NDArray[np.uint8], box: Box, over: NDArray[np.uint8]) -> Box:
     """Lay pixels over a frame at a place; returns the box of the frame they cover."""
     height, width = pixels.shape[:2]
-    left, top, right, bottom = seen = clipped(box, (0, 0, width, height))
-    if left >= right or top >= bottom:
+    seen = clipped(box, (0, 0, width, height))
+    if is_empty(seen):
         return seen
-    part = over[top - box[1] : bottom - box[1], left - box[0] : right - box[0]]
-    under = pixels[top:bottom, left:right]
+    left, top, right, bottom = seen
+    part = part_of(over, (left - box[0], top - box[1], right - box[0], bottom - box[1]))
+    under = part_of(pixels, seen)
     opacity = part[..., 3:] / 255
     below = under[..., 3:] / 255 * (1 - opacity)
     whole = opacity + below

@@ -21,7 +21,7 @@ from ovlo.core.paint.order import Mark, Painting, painted
 from ovlo.core.paint.stretch import Parts
 from ovlo.core.trail.columns import Columns, Text
 from ovlo.render import lettering
-from ovlo.render.boxes import NOTHING, Box, clipped, united
+from ovlo.render.boxes import NOTHING, Box, clipped, is_empty, part_of, united
 from ovlo.render.formats.png import FLATNESS, Canvas
 from ovlo.render.page import Page
 
@@ -87,9 +87,10 @@ class Frames:
             flat = painted(part).flattened(self._tolerance)
         if flat is None:
             return None
-        left, top, right, bottom = box = self._reached(flat)
-        if left >= right or top >= bottom:
+        box = self._reached(flat)
+        if is_empty(box):
             return None
+        left, top, right, bottom = box
         unit, height = 1 / page.pixels_per_unit, self.pixels.shape[0]
         width, depth = (right - left) * unit, (bottom - top) * unit
         cut = replace(
@@ -102,7 +103,7 @@ class Frames:
             shown_height=depth * page.scale,
         )
         canvas = Canvas(cut)
-        canvas.pixels[:] = self.pixels[top:bottom, left:right]
+        canvas.pixels[:] = part_of(self.pixels, box)
         canvas.paint(flat)
         return box, canvas.pixels
 
@@ -172,19 +173,18 @@ class Frames:
         begin, end = int(self._opened[area]), int(self._parts.area_ends[area])
         inside = self._parts.between(begin, min(end, len(self.columns)))
         region = self._reached(painted(inside).flattened(self._tolerance))
-        left, top, right, bottom = region
-        self._open.append(_Block(area, begin, end, region, self.pixels[top:bottom, left:right].copy()))
+        self._open.append(_Block(area, begin, end, region, part_of(self.pixels, region).copy()))
 
     def _close(self, block: _Block) -> Box:
         """Paint an area beneath what was drawn in its block."""
         self._open.remove(block)
         self._settled = -1, self._empty
-        left, top, right, bottom = block.region
+        region = part_of(self.pixels, block.region)
         if block.before is None:
-            self.pixels[top:bottom, left:right] = self._empty[top:bottom, left:right]
+            region[:] = part_of(self._empty, block.region)
             self._paint(0, block.end, block.region)
         else:
-            self.pixels[top:bottom, left:right] = block.before
+            region[:] = block.before
             self._paint(block.begin, block.end, block.region)
         # What was kept for blocks that began later, and are open still, is without this area.
         self._open = [one._replace(before=None) if one.area > block.area else one for one in self._open]

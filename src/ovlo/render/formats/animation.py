@@ -10,7 +10,7 @@ from __future__ import annotations
 
 import io
 from bisect import bisect_right
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import accumulate, pairwise
@@ -26,7 +26,7 @@ from ovlo.core.trail.columns import Columns
 from ovlo.core.values.colour import TRANSPARENT
 from ovlo.core.values.errors import BadValue
 from ovlo.render.additions.overlays import overlays_of
-from ovlo.render.boxes import laid_over
+from ovlo.render.boxes import Box, is_empty, part_of
 from ovlo.render.files import write
 from ovlo.render.formats.palette import Palette
 from ovlo.render.formats.png import rasterise
@@ -42,7 +42,8 @@ MOST_SECONDS = 600
 """A frame of a GIF stays for 65,535 hundredths of a second at most."""
 
 Progress = Callable[[int], object]
-Change = Callable[[int, "Image"], "Image"]
+Part = tuple[Box, "Image"]
+"""What a frame shows in a box."""
 
 
 @dataclass(frozen=True)
@@ -114,23 +115,28 @@ class Film:
         return len(self.places)
 
     def __iter__(self) -> Iterator[Image]:
-        moments = Moments(self.sheet, self.page)
-        for place in self.places:
-            moments.frames.jump(int(place))
-            yield self._image(moments, place - int(place))
+        (_, first), *rest = self.parts()
+        yield first
+        yield from (shown.copy() for shown in _Shown(first, rest))
 
-    def _image(self, moments: Moments, share: float) -> Image:
+    def parts(self) -> Iterator[Part]:
+        """What each frame changes of the one before; the first is the whole page."""
+        moments = self._moments()
+        for number, place in enumerate(self.places):
+            box = moments.move(int(place), place % 1)
+            box = box if number else moments.whole
+            yield box, self._image(part_of(moments.pixels, box))
+
+    def _moments(self) -> Moments:
+        return Moments(self.sheet, self.page, self._overlay, self.pace.pointer)
+
+    def _image(self, pixels: NDArray[np.uint8]) -> Image:
         from PIL import Image
 
-        pixels = moments.frames.pixels.copy()
-        if self.pace.overlay:
-            laid_over(pixels, moments.frames.whole, self._overlay)
-        moments.lay_on(pixels, share, self.pace.pointer)
-        if self.page.paper.opacity < 1:
-            return Image.fromarray(pixels)
+        height, width = pixels.shape[:2]
         # The opacity of opaque pixels is skipped as they are read, which is four times as fast as converting.
-        size = self.page.pixel_width, self.page.pixel_height
-        return Image.frombytes("RGB", size, pixels, "raw", "RGBX")
+        modes = ("RGB", "RGBX") if self.page.paper.opacity == 1 else ("RGBA", "RGBA")
+        return Image.frombytes(modes[0], (width, height), np.ascontiguousarray(pixels), "raw", modes[1])
 
     @cached_property
     def overlay(self) -> Columns:
@@ -138,7 +144,9 @@ class Film:
         return overlays_of(self.sheet, self.page, self.pace.overlay)
 
     @cached_property
-    def _overlay(self) -> NDArray[np.uint8]:
+    def _overlay(self) -> NDArray[np.uint8] | None:
+        if not self.pace.overlay:
+            return None
         return rasterise(self.overlay, replace(self.page, paper=TRANSPARENT))
 
     def save(self, path: Path, progress: Progress = id) -> None:
@@ -147,9 +155,9 @@ class Film:
 
     def last(self) -> Image:
         """The last frame alone."""
-        moments = Moments(self.sheet, self.page)
-        moments.frames.jump(len(self.columns))
-        return self._image(moments, 0.0)
+        moments = self._moments()
+        moments.move(len(self.columns), 0.0)
+        return self._image(moments.pixels)
 
     def durations(self, unit: int) -> list[int]:
         """How long each frame stays in milliseconds: whole units that add up to the time that passes."""
@@ -157,60 +165,39 @@ class Film:
         return [unit * max(1, end - begin) for begin, end in pairwise([0, *ends])]
 
 
-MOST_KEPT = 1 << 27
-"""Bytes of frames that are kept."""
+class _Shown:
+    """The frames of a film but the first, as often as an encoder wants to see them.
 
-
-class _Rest:
-    """All frames of a film but the first, as often as an encoder wants to see them.
-
-    Some want it four times; the frames of a film that is not too large are kept for that.
+    It is the same picture each time, with a part of it renewed: most encoders look at it and copy it, and to
+    make new ones takes as long as to paint them.
     """
 
-    def __init__(self, film: Film, change: Change, progress: Progress) -> None:
-        self._film, self._change, self._progress = film, change, progress
-        self._done = 1
-        size = 3 * film.page.pixel_width * film.page.pixel_height * len(film)
-        self._kept: list[Image] | None = [] if size <= MOST_KEPT else None
+    def __init__(self, first: Image, parts: Sequence[Part]) -> None:
+        self._first, self._parts = first, parts
 
     def __iter__(self) -> Iterator[Image]:
-        if self._kept is None:
-            return self._painted()
-        if not self._kept:
-            self._kept = list(self._painted())
-        return iter(self._kept)
-
-    def _painted(self) -> Iterator[Image]:
-        for number, image in enumerate(self._film):
-            if number:
-                yield self._change(number, image)
-            if number >= self._done:
-                self._progress(1)
-                self._done = number + 1
+        shown = self._first.copy()
+        for box, part in self._parts:
+            if not is_empty(box):
+                shown.paste(part, box)
+            yield shown
 
 
 def _gif(film: Film, progress: Progress) -> bytes:
     """Every frame has the very colours of the drawing, and the most frequent others of the last."""
     palette = Palette.of(film.last(), film)
-
-    def change(number: int, image: Image) -> Image:
-        return palette.reduced(image)
-
-    return _encoded(film, progress, change, "GIF", film.durations(10), optimize=False, disposal=1)
-
-
-def _as_it_is(_: int, image: Image) -> Image:
-    return image
+    parts = ((box, palette.reduced(part)) for box, part in film.parts())
+    return _encoded(film, parts, progress, "GIF", film.durations(10), optimize=False, disposal=1)
 
 
 def _apng(film: Film, progress: Progress) -> bytes:
-    return _encoded(film, progress, _as_it_is, "PNG", film.durations(1))
+    return _encoded(film, film.parts(), progress, "PNG", film.durations(1))
 
 
 def _webp(film: Film, progress: Progress) -> bytes:
     # Without losses, a middling effort is several times smaller than the least; more takes much longer.
     how = {"lossless": True, "quality": 50, "method": 2, "minimize_size": True}
-    return _encoded(film, progress, _as_it_is, "WEBP", film.durations(1), **how)
+    return _encoded(film, film.parts(), progress, "WEBP", film.durations(1), **how)
 
 
 def _looped(film: Film, name: str) -> dict[str, int]:
@@ -222,13 +209,18 @@ def _looped(film: Film, name: str) -> dict[str, int]:
 
 
 def _encoded(
-    film: Film, progress: Progress, change: Change, name: str, durations: list[int], **how: object
+    film: Film, parts: Iterator[Part], progress: Progress, name: str, durations: list[int], **how: object
 ) -> bytes:
     """Hand frames to Pillow one by one."""
-    first = change(0, next(iter(film)))
-    progress(1)
+    done = []
+    for part in parts:
+        done.append(part)
+        progress(1)
+    (_, first), *later = done
+    rest: Any = _Shown(first, later)
+    if name == "WEBP":  # which lists them all before it looks at one
+        rest = (shown.copy() for shown in rest)
     written = io.BytesIO()
-    rest: Any = _Rest(film, change, progress)
     first.save(
         written, name, save_all=True, append_images=rest, duration=durations, **_looped(film, name), **how
     )
