@@ -5,6 +5,8 @@ united((0, 0, 4, 4), (2, 2, 8, 8))    # (0, 0, 8, 8)
 
 from __future__ import annotations
 
+from math import ceil, floor
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -36,13 +38,10 @@ def united(a: Box, b: Box) -> Box:
 
 def clipped(box: tuple[float, float, float, float], to: Box) -> Box:
     """The whole pixels that a box touches, inside another."""
-    left, top = (
-        int(np.clip(np.floor(v), low, high)) for v, low, high in zip(box[:2], to[:2], to[2:], strict=True)
+    left, top, right, bottom = (
+        min(max(side, low), high) for side, low, high in zip(box, to[:2] * 2, to[2:] * 2, strict=True)
     )
-    right, bottom = (
-        int(np.clip(np.ceil(v), low, high)) for v, low, high in zip(box[2:], to[:2], to[2:], strict=True)
-    )
-    return left, top, right, bottom
+    return floor(left), floor(top), ceil(right), ceil(bottom)
 
 
 def laid_over(pixels: NDArray[np.uint8], box: Box, over: NDArray[np.uint8]) -> Box:
