@@ -1,44 +1,12 @@
 from __future__ import annotations
 
 import os
-import shutil
 import subprocess
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from typing import Any
 
 import pytest
-
-OPTIONS = ("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-background-networking")
-
-
-@pytest.fixture(scope="session")
-def browser(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Any]:
-    """One browser for all tests, with a profile of its own."""
-    programs = shutil.which("chromium"), shutil.which("chromedriver")
-    if None in programs:
-        pytest.skip("chromium and chromedriver are not installed")
-    from selenium import webdriver
-    from selenium.webdriver.chrome.service import Service
-
-    options = webdriver.ChromeOptions()
-    options.binary_location = programs[0]
-    for option in (*OPTIONS, f"--user-data-dir={tmp_path_factory.mktemp('profile')}"):
-        options.add_argument(option)
-    options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
-    driver = webdriver.Chrome(options=options, service=Service(programs[1]))
-    driver.set_window_size(1280, 800)
-    driver.set_script_timeout(60)
-    yield driver
-    driver.quit()
-
-
-@pytest.fixture
-def chromium(browser: Any) -> Any:
-    """The browser on an empty page, with nothing said that an earlier test has caused."""
-    browser.get("about:blank")
-    browser.get_log("browser")
-    return browser
 
 
 @pytest.fixture
