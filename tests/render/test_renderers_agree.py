@@ -6,6 +6,7 @@ import shutil
 import subprocess
 from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 import pytest
@@ -17,6 +18,9 @@ from ovlo.program.examples import example_files
 from ovlo.program.loading import load
 from ovlo.program.running import run_program
 
+Renderer = Callable[[Path, Path], None]
+"""What makes a PNG of an SVG."""
+
 FAR = 32
 """Of 255: a difference that the eye sees."""
 
@@ -25,33 +29,37 @@ def rsvg(svg: Path, png: Path) -> None:
     subprocess.run(["rsvg-convert", svg, "-o", png], check=True)
 
 
-def chromium(svg: Path, png: Path) -> None:
-    flags = "--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --hide-scrollbars"
-    quiet = "--disable-background-networking --disable-component-update --disable-sync"
-    with Image.open(svg.with_suffix(".png")) as ours:
-        size = f"--window-size={ours.width},{ours.height}"
-    profile = f"--user-data-dir={svg.parent / 'chromium'}"
-    command = ["chromium", *flags.split(), *quiet.split(), size, profile, f"--screenshot={png}", svg.as_uri()]
-    subprocess.run(command, check=True, capture_output=True, timeout=120)
-
-
 def pdftoppm(svg: Path, png: Path) -> None:
     pdf = svg.with_suffix(".pdf")
     target = png.with_suffix("")
     subprocess.run(["pdftoppm", "-r", "96", "-png", "-singlefile", pdf, target], check=True)
 
 
-RENDERERS = {"rsvg-convert": rsvg, "chromium": chromium, "pdftoppm": pdftoppm}
+RENDERERS = {"rsvg-convert": rsvg, "pdftoppm": pdftoppm}
 
 
-@pytest.fixture(params=RENDERERS)
-def renderer(request: pytest.FixtureRequest) -> Callable[[Path, Path], None]:
+def in_browser(browser: Any) -> Renderer:
+    def shot(svg: Path, png: Path) -> None:
+        with Image.open(svg.with_suffix(".png")) as ours:
+            size = {"width": ours.width, "height": ours.height, "deviceScaleFactor": 1, "mobile": False}
+        browser.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", size)
+        browser.get(svg.as_uri())
+        browser.save_screenshot(str(png))
+        browser.execute_cdp_cmd("Emulation.clearDeviceMetricsOverride", {})
+
+    return shot
+
+
+@pytest.fixture(params=[*RENDERERS, "chromium"])
+def renderer(request: pytest.FixtureRequest) -> Renderer:
+    if request.param == "chromium":
+        return in_browser(request.getfixturevalue("chromium"))
     if shutil.which(request.param) is None:
         pytest.skip(f"{request.param} is not installed")
     return RENDERERS[request.param]
 
 
-def both(sheet: Sheet, renderer: Callable[[Path, Path], None]) -> list[NDArray[np.int64]]:
+def both(sheet: Sheet, renderer: Renderer) -> list[NDArray[np.int64]]:
     """Our pixels and theirs."""
     for suffix in ("svg", "png", "pdf"):
         sheet.save(f"picture.{suffix}")
