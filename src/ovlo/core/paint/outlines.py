@@ -12,6 +12,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -111,25 +112,24 @@ class Outline:
 
     def boxes(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
         """The lower left and upper right corners of each piece between moves, each of shape (p, 2)."""
+        return self._boxes_from(self.moves)
+
+    def path_boxes(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        """The lower left and upper right corners of each whole path, each of shape (k, 2)."""
+        return self._boxes_from(self.firsts[:-1])
+
+    def _boxes_from(self, begins: Ints) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        """The corners of what begins at some vertices, and ends where the next begins."""
+        if not len(begins):
+            return np.empty((0, 2)), np.empty((0, 2))
         low, high = self.vertices, self.vertices
         if len(self.arcs):
             at = self.arcs["step"]
             low, high = low.copy(), high.copy()
             low[at], high[at] = curves.boxes(self.arcs, self.vertices[at - 1], self.vertices[at])
-        moves = self.moves
-        if not len(moves):
-            return np.empty((0, 2)), np.empty((0, 2))
-        return np.minimum.reduceat(low, moves), np.maximum.reduceat(high, moves)
+        return np.minimum.reduceat(low, begins), np.maximum.reduceat(high, begins)
 
-    def path_boxes(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
-        """The lower left and upper right corners of each whole path, each of shape (k, 2)."""
-        low, high = self.boxes()
-        if not len(self):
-            return low, high
-        pieces = np.searchsorted(self.moves, self.firsts[:-1])
-        return np.minimum.reduceat(low, pieces), np.maximum.reduceat(high, pieces)
-
-    @property
+    @cached_property
     def moves(self) -> Ints:
         """The vertices at which pieces begin."""
         return np.flatnonzero(self.codes == MOVE)
