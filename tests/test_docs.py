@@ -44,3 +44,10 @@ def test_every_link_of_the_readme_leads_somewhere():
     targets = re.findall(r"\]\(([^)#]+)\)", page)
     assert len(targets) > 20
     assert [target for target in targets if not (DOCS.parent / target).exists()] == []
+
+
+def test_every_module_the_table_of_ratios_names_is_there():
+    named = re.findall(r"`(\w+/[\w/]*(?:\.\w+)?)`", (DOCS.parent / "bench" / "README.md").read_text())
+    roots = [DOCS.parent / "src/ovlo", DOCS.parent / "src/ovlo/browser", DOCS.parent / "bench"]
+    assert len(named) > 15
+    assert [name for name in named if not any((root / name).exists() for root in roots)] == []
