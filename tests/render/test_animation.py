@@ -84,6 +84,20 @@ def test_the_nib_is_shown_when_asked_for(tmp_path):
         sheet.nibs[0].pointer = "arrow"  # type: ignore[assignment]
 
 
+@pytest.mark.parametrize("suffix", [".gif", ".apng", ".webp"])
+def test_frames_without_anything_new_are_frames(tmp_path, suffix):
+    sheet = Sheet(60, 40)
+    nib = sheet.new_nib()
+    with nib.lifted():
+        nib.forward(5)
+        nib.forward(5)
+    nib.forward(9)
+    film_of(sheet, Pace(2, 10, 0)).save(tmp_path / f"kite{suffix}")
+    frames, seconds = zip(*played(tmp_path / f"kite{suffix}"), strict=True)
+    assert sum(seconds) == pytest.approx(2, abs=0.02)
+    assert (frames[0].min(), frames[-1].min()) == (255, 0)
+
+
 def test_an_overlay_lies_over_every_frame_also_where_a_line_grows():
     sheet = sails()
     plain, seen = (film_of(sheet, Pace(1, 13, 0, overlay=names)) for names in ((), ("grid", "axes")))

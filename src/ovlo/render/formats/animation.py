@@ -41,6 +41,8 @@ MOST_FRAMES = 20_000
 MOST_SECONDS = 600
 """A frame of a GIF stays for 65,535 hundredths of a second at most."""
 
+ONE_PIXEL: Box = (0, 0, 1, 1)
+
 Progress = Callable[[int], object]
 Part = tuple[Box, "Image"]
 """What a frame shows in a box."""
@@ -122,9 +124,13 @@ class Film:
     def parts(self) -> Iterator[Part]:
         """What each frame changes of the one before; the first is the whole page."""
         moments = self._moments()
-        for number, place in enumerate(self.places):
+        first, *later = self.places
+        moments.move(int(first), first % 1)
+        yield moments.whole, self._image(moments.pixels)
+        for place in later:
             box = moments.move(int(place), place % 1)
-            box = box if number else moments.whole
+            if is_empty(box):
+                box = ONE_PIXEL  # a picture has some
             yield box, self._image(part_of(moments.pixels, box))
 
     def _moments(self) -> Moments:
@@ -178,8 +184,7 @@ class _Shown:
     def __iter__(self) -> Iterator[Image]:
         shown = self._first.copy()
         for box, part in self._parts:
-            if not is_empty(box):
-                shown.paste(part, box)
+            shown.paste(part, box)
             yield shown
 
 
