@@ -11,6 +11,7 @@ import shapely
 from tests.render import machines
 
 from ovlo import BadValue, FileTrouble, Sheet
+from ovlo.outlets import write_plots
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
 from ovlo.program.running import Limits, load_drawing
@@ -43,21 +44,24 @@ def lines(parts):
     ids=lambda case: case[0],
 )
 def plot(request, tmp_path_factory):
-    """A work, and what is asked of its plot."""
+    """A work, what is asked of its plot, what that is, and where its files are."""
     name, how = request.param
     folder = tmp_path_factory.mktemp("plots")
     (folder / "pens.toml").write_text(
         '[black]\nink = "black"\nline_width = 0.3\n[gold]\nink = "gold"\nline_width = 0.5\n'
     )
     how = {key: folder / value if key == "pen_tray" else value for key, value in how.items()}
-    sheet = work(name)
-    return sheet, how, folder, checked_order(how, "plot").plotted(sheet)
+    sheet, order = work(name), checked_order(how, "plot")
+    return sheet, order, write_plots(sheet, files(folder), order), folder
+
+
+def files(folder):
+    return [folder / f"plot{ending}" for ending in (*MACHINES, ".png")]
 
 
 @pytest.mark.parametrize("ending", MACHINES)
 def test_the_machine_draws_what_was_meant(plot, ending):
-    sheet, how, folder, plotted = plot
-    sheet.save_for_plotter(folder / f"plot{ending}", **how)
+    _, _, plotted, folder = plot
     head = MACHINES[ending]((folder / f"plot{ending}").read_text())
     assert list(head.drawn) == list(range(1, len(plotted.runs) + 1))
     slack = COARSE[ending]
@@ -79,12 +83,11 @@ def test_the_machine_draws_what_was_meant(plot, ending):
     assert (places <= (plotted.placing.width + 1e-9, plotted.placing.height + 1e-9)).all()
 
 
-def test_the_same_plot_is_the_same_bytes(plot):
-    sheet, how, folder, _ = plot
-    for ending in (*MACHINES, ".png"):
-        sheet.save_for_plotter(folder / f"one{ending}", **how)
-        sheet.save_for_plotter(folder / f"two{ending}", **how)
-        assert (folder / f"one{ending}").read_bytes() == (folder / f"two{ending}").read_bytes()
+def test_the_same_plot_is_the_same_bytes(plot, tmp_path):
+    sheet, order, _, folder = plot
+    write_plots(sheet, files(tmp_path), order)
+    for one, two in zip(files(folder), files(tmp_path), strict=True):
+        assert one.read_bytes() == two.read_bytes()
 
 
 def test_the_svg_names_its_pens_and_says_what_it_shows(tmp_path):
