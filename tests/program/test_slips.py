@@ -254,16 +254,20 @@ def test_an_endless_recursion_is_told(ovlo_command, program):
     assert "kite calls itself without end" in done.stderr
 
 
-def test_a_failed_run_does_not_replace_a_good_picture(ovlo_command, program, tmp_path):
+@pytest.mark.parametrize("command", ["draw", "animate", "plot"])
+def test_a_failed_run_does_not_replace_a_good_picture(ovlo_command, program, tmp_path, command):
     path = program(files("nib.forward(9)"))
-    assert ovlo_command("draw", path).returncode == 0
+    asked = command, path, "-o", "kite.svg", "-o", "bay.svg", "-o", "new.svg"
+    assert ovlo_command(*asked).returncode == 0
     good = (tmp_path / "kite.svg").read_bytes()
+    (tmp_path / "new.svg").unlink()
     program(files("nib.forward('x')"))
-    done = ovlo_command("draw", path)
-    assert (done.returncode, "stays as it was" in done.stdout) == (1, True)
+    done = ovlo_command(*asked)
+    said = "Nothing was drawn before that; kite.svg and bay.svg stay as they were."
+    assert (done.returncode, said in done.stdout) == (1, True)
     assert (tmp_path / "kite.svg").read_bytes() == good
     program(files("nib.forward(5); nib.forward('x')"))
-    assert ovlo_command("draw", path).returncode == 1
+    assert ovlo_command(*asked).returncode == 1
     assert (tmp_path / "kite.svg").read_bytes() != good
 
 

@@ -26,7 +26,7 @@ from ovlo.cli.options import (
     targets,
 )
 from ovlo.cli.speech import wording
-from ovlo.cli.speech.saying import progress, say, tell_trouble
+from ovlo.cli.speech.saying import progress, say, tell_empty, tell_trouble
 from ovlo.core.paint.timeline import SECONDS
 from ovlo.program.loading import load
 from ovlo.program.outcome import Outcome
@@ -114,7 +114,7 @@ def _conclude(files: list[Target], pace: Pace, scale: float, seed: int | None, o
             )
     tell_trouble(outcome, seed)
     if outcome.has_failed_empty:
-        say("Nothing was drawn before that.")
+        tell_empty(files)
     elif outcome.sheet is not None and (made := wording.made_with(outcome.sheet)):
         say(made)
     for line in done:

@@ -30,7 +30,7 @@ from ovlo.cli.options import (
 )
 from ovlo.cli.paper import landscape_option, margin_option, on_paper, page_size_option, paper_of
 from ovlo.cli.speech import wording
-from ovlo.cli.speech.saying import say, tell_trouble
+from ovlo.cli.speech.saying import say, tell_empty, tell_trouble
 from ovlo.program.loading import load
 from ovlo.program.outcome import Outcome
 from ovlo.program.processes.rescue import guarded
@@ -119,7 +119,7 @@ def _conclude(
             outlets.save(outcome.sheet, file.path, **how)
     tell_trouble(outcome, seed)
     if outcome.has_failed_empty:
-        _tell_empty(files)
+        tell_empty(files)
         return False
     if outcome.sheet_count > 1:
         say(f"{program} made {outcome.sheet_count} sheets; this is the last one.")
@@ -135,9 +135,3 @@ def _conclude(
             said = wording.account(file.name, outcome.sheet) if paper is None else on_paper(file.name, paper)
             say(said)
     return not outcome.trouble
-
-
-def _tell_empty(files: list[Target]) -> None:
-    """Say that a program failed before it drew anything, so that no picture is replaced by an empty one."""
-    kept = [file.name for file in files if file.path.exists()]
-    say("Nothing was drawn before that" + (f"; {', '.join(kept)} stays as it was." if kept else "."))

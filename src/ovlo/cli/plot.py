@@ -23,7 +23,7 @@ from ovlo.cli.options import (
 from ovlo.cli.paper import landscape_option, margin_option, page_size_option
 from ovlo.cli.speech import wording
 from ovlo.cli.speech.plots import report
-from ovlo.cli.speech.saying import say, tell_trouble
+from ovlo.cli.speech.saying import say, tell_empty, tell_trouble
 from ovlo.core.plot.hatching import HATCHES
 from ovlo.core.plot.plot import HIDDEN, ORDERS
 from ovlo.program.loading import load
@@ -114,7 +114,7 @@ def _conclude(files: list[Target], order: PlotOrder, seed: int | None, outcome: 
         plotted = outlets.write_plots(outcome.sheet, [file.path for file in files], order)
     tell_trouble(outcome, seed)
     if plotted is None or outcome.sheet is None:
-        say("Nothing was drawn before that.")
+        tell_empty(files)
         return False
     if made := wording.made_with(outcome.sheet):
         say(made)

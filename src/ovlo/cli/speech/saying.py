@@ -7,13 +7,14 @@ from __future__ import annotations
 
 import os
 import sys
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager, suppress
 from typing import TYPE_CHECKING
 
 import click
 
 if TYPE_CHECKING:
+    from ovlo.cli.options import Target
     from ovlo.program.outcome import Outcome
 
 
@@ -83,3 +84,10 @@ def tell_trouble(outcome: Outcome, seed: int | None = None) -> None:
     sheet = outcome.sheet
     if seed is not None and not outcome.trouble and sheet is not None and not sheet.dice._is_used:
         warn("--seed: this drawing throws no dice, so the seed changes nothing.")
+
+
+def tell_empty(files: Sequence[Target]) -> None:
+    """Say that a program failed before it drew anything, so that no picture is replaced by an empty one."""
+    *others, last = [file.name for file in files if file.path.exists()] or [""]
+    kept = f"; {', '.join(others)} and {last} stay as they were" if others else f"; {last} stays as it was"
+    say(f"Nothing was drawn before that{kept if last else ''}.")
