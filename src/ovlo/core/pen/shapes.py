@@ -127,7 +127,7 @@ class Shapes(Pieces):
         heading, cosine, sine = self._turned(call, turn)
         ux, uy, vx, vy = cosine * width, sine * width, -sine * height, cosine * height
         x, y = self._x + ux, self._y + uy
-        piece = (x, y), PACK_STEP(x, y, normal(heading + 90)), ((0, ux, uy, vx, vy, 360.0),), True
+        piece = (x, y), PACK_STEP(x, y, (heading + 90.0) % 360.0), ((0, ux, uy, vx, vy, 360.0),), True
         return (piece,) if width or height else ()
 
     def polygon(

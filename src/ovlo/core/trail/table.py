@@ -14,6 +14,7 @@ import struct
 from array import array
 from collections.abc import Callable
 from functools import lru_cache
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -39,11 +40,14 @@ class Table:
         self._type = row_type
         self._doubles = row_type.itemsize // 8
         # A step is 24 bytes: doubles as the unit make one C loop of three, not of 24.
-        self.storage = array("d")
+        is_one_number = row_type.itemsize == 8
+        self.storage: array[Any] = array(CODES[row_type[0].kind, 8] if is_one_number else "d")
         self.append = append = self.storage.frombytes
         pack = packer(row_type)
         self.add: Callable[..., None] = lambda *values: append(pack(*values))
         """Append one row; one function, since looking up both of its parts would cost as much as it does."""
+        if is_one_number:  # which needs no packing
+            self.add = self.storage.append
 
     @property
     def row_size(self) -> int:

@@ -17,7 +17,6 @@ from ovlo.core.trail.columns import (
     ARC,
     AREA,
     AREA_END,
-    CLOSING,
     FILL_RULES,
     JUMP,
     RUN,
@@ -45,7 +44,7 @@ Before = tuple[int, float, float]
 """In which contour a nib is, and where it stands."""
 
 PACK_STEP, PACK_RUN, PACK_TWO_RUNS, PACK_ARC = packer(STEP), packer(RUN), packer(RUN, 2), packer(ARC)
-PACK_CLOSING, PACK_AREA, PACK_AREA_END = packer(CLOSING), packer(AREA), packer(AREA_END)
+PACK_AREA, PACK_AREA_END = packer(AREA), packer(AREA_END)
 
 STEP_BYTES = STEP.itemsize
 STEP_DOUBLES, AREA_DOUBLES = STEP_BYTES // 8, AREA.itemsize // 8
@@ -171,7 +170,7 @@ class Trail:
         self.writing = NO_RUN
         self._append(runs, first, arcs, PACK_STEP(x, y, heading) + steps)
         if is_closed:
-            store.closings.append(PACK_CLOSING(first + count - 1))
+            store.closings.add(first + count - 1)
         return contour, x, y
 
     def record_arc(self, packed: bytes, u: tuple[float, float], v: tuple[float, float], sweep: float) -> None:
