@@ -3,11 +3,9 @@
 from __future__ import annotations
 
 import io
-import tempfile
 from collections.abc import Iterator
-from pathlib import Path
 
-from bench.harness import Ratio
+from bench.harness import Ratio, temporary_folder
 from ovlo import Nib, Sheet
 from ovlo.render.formats.animation import Pace, film_of
 
@@ -27,7 +25,7 @@ def ratios() -> Iterator[Ratio]:
     walk(sheet.new_nib())
     film = film_of(sheet, Pace(seconds=4.8, fps=25, hold=0))
     frames = list(film)
-    target = Path(tempfile.mkdtemp()) / "walk.gif"
+    target = temporary_folder() / "walk.gif"
 
     def encode() -> None:
         first, *others = frames

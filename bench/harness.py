@@ -6,10 +6,14 @@ print(ratio.measured(runs=5))
 
 from __future__ import annotations
 
+import atexit
+import shutil
 import statistics
+import tempfile
 import time
 from collections.abc import Callable
 from dataclasses import dataclass
+from pathlib import Path
 
 
 @dataclass(frozen=True)
@@ -65,6 +69,13 @@ def seconds(work: Callable[[], object]) -> float:
     start = time.perf_counter()
     work()
     return time.perf_counter() - start
+
+
+def temporary_folder() -> Path:
+    """A folder for files, gone when the measuring ends."""
+    folder = tempfile.mkdtemp()
+    atexit.register(shutil.rmtree, folder, ignore_errors=True)
+    return Path(folder)
 
 
 def _in_milliseconds(value: float) -> str:

@@ -3,9 +3,7 @@
 from __future__ import annotations
 
 import io
-import tempfile
 from collections.abc import Iterator
-from pathlib import Path
 
 import numpy as np
 from matplotlib.backends.backend_agg import RendererAgg
@@ -13,7 +11,7 @@ from matplotlib.path import Path as AggPath
 from matplotlib.transforms import Affine2D
 from PIL import Image
 
-from bench.harness import Ratio
+from bench.harness import Ratio, temporary_folder
 from ovlo import Sheet
 
 STEPS = 1_000_000
@@ -37,7 +35,7 @@ def ratios() -> Iterator[Ratio]:
     """The rows of the table."""
     sheet = wandering_sheet()
     points = np.column_stack([sheet.trail.x, sheet.trail.y])
-    folder = Path(tempfile.mkdtemp())
+    folder = temporary_folder()
 
     def format_and_write() -> None:
         numbers = points.ravel().tolist()

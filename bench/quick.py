@@ -6,7 +6,6 @@ import io
 import random
 import subprocess
 import sys
-import tempfile
 import warnings
 from collections.abc import Callable, Iterator
 from itertools import pairwise
@@ -15,7 +14,7 @@ from pathlib import Path
 import numpy as np
 
 from bench.animations import walk
-from bench.harness import Ratio
+from bench.harness import Ratio, temporary_folder
 from bench.starting import EXAMPLES, process_runner
 from ovlo import Colour, Nib, Sheet
 from ovlo.core.paint.order import painted
@@ -48,7 +47,7 @@ def ratios() -> Iterator[Ratio]:
 
 
 def _processes() -> Iterator[Ratio]:
-    folder = Path(tempfile.mkdtemp())
+    folder = temporary_folder()
     process, ovlo = process_runner(folder)
     python, program = sys.executable, str(EXAMPLES / "row_of_kites.py")
     svg = process(ovlo, "draw", program, "-o", "kites.svg")
@@ -163,7 +162,7 @@ def _pictures() -> Iterator[Ratio]:
 
 
 def _written(sheet: Sheet, ending: str) -> Callable[[], object]:
-    target = Path(tempfile.mkdtemp()) / f"picture{ending}"
+    target = temporary_folder() / f"picture{ending}"
     return lambda: sheet.save(target)
 
 
@@ -198,7 +197,7 @@ def _films() -> Iterator[Ratio]:
     walk(sheet.new_nib())
     film = film_of(sheet, Pace(seconds=4, fps=25, hold=0))
     first, *others = list(film)
-    folder = Path(tempfile.mkdtemp())
+    folder = temporary_folder()
     for ending, name in ((".gif", "GIF"), (".apng", "PNG")):
 
         def encode(name: str = name) -> None:

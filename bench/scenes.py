@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import io
-import tempfile
 from collections.abc import Callable, Iterator
 from pathlib import Path
 
@@ -14,7 +13,7 @@ from matplotlib.transforms import Affine2D, IdentityTransform
 from numpy.typing import NDArray
 from PIL import Image
 
-from bench.harness import Ratio
+from bench.harness import Ratio, temporary_folder
 from ovlo import Colour, Sheet
 
 INKS = 100_000
@@ -25,7 +24,7 @@ MIDDLE = Affine2D().translate(WIDTH / 2, HEIGHT / 2)
 
 def ratios() -> Iterator[Ratio]:
     """The rows of the table."""
-    folder = Path(tempfile.mkdtemp())
+    folder = temporary_folder()
     yield _many_inks(folder)
     yield from _many_polygons(folder)
 

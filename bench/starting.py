@@ -6,12 +6,11 @@ import compileall
 import os
 import subprocess
 import sys
-import tempfile
 from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import ovlo as ovlo_package
-from bench.harness import Ratio
+from bench.harness import Ratio, temporary_folder
 
 EXAMPLES = Path(__file__).parents[1] / "examples"
 
@@ -45,7 +44,7 @@ def process_runner(folder: Path) -> tuple[Callable[..., Callable[[], None]], str
 
 def ratios() -> Iterator[Ratio]:
     """The rows of the table."""
-    folder = Path(tempfile.mkdtemp())
+    folder = temporary_folder()
     (folder / "busy.py").write_text(BUSY)
     process, ovlo = process_runner(folder)
     vary = (ovlo, "vary", "busy.py", "--values", "number=1..100", "-o", "contact.svg")
