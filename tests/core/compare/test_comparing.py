@@ -62,7 +62,7 @@ def test_arcs_are_compared_as_arcs():
     assert not compare(columns(lambda nib: nib.circle(50)), columns(of_chords)).is_same_shape
 
 
-@settings(max_examples=15)
+@settings(max_examples=25)
 @given(
     st.floats(-179, 179),
     st.floats(0.2, 5),
