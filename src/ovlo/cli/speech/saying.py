@@ -88,6 +88,10 @@ def tell_trouble(outcome: Outcome, seed: int | None = None) -> None:
 
 def tell_empty(files: Sequence[Target]) -> None:
     """Say that a program failed before it drew anything, so that no picture is replaced by an empty one."""
-    *others, last = [file.name for file in files if file.path.exists()] or [""]
-    kept = f"; {', '.join(others)} and {last} stay as they were" if others else f"; {last} stays as it was"
-    say(f"Nothing was drawn before that{kept if last else ''}.")
+    words = "Nothing was drawn before that"
+    kept = [file.name for file in files if file.path.exists()]
+    if len(kept) == 1:
+        words += f"; {kept[0]} stays as it was"
+    elif kept:
+        words += f"; {', '.join(kept[:-1])} and {kept[-1]} stay as they were"
+    say(f"{words}.")

@@ -17,7 +17,7 @@ from ovlo.core.pen.text import Words
 from ovlo.core.pen.travels import Travels
 from ovlo.core.pen.walk import Walks
 from ovlo.core.trail.colouring import coloured
-from ovlo.core.trail.columns import Columns, Pen, Style
+from ovlo.core.trail.columns import JUMP, Columns, Style
 from ovlo.core.trail.similarity import check_reach
 from ovlo.core.trail.trail import PACK_STEP, Trail
 from ovlo.core.values import arguments
@@ -216,7 +216,7 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Lines, Travels, metaclass=_Kind):
             self._trail.leave_out("stamp", self._x, self._y)
             return
         # The placing is a jump, after which the contour that the nib walks goes on.
-        self._begin(Pen.JUMP)
+        self._begin(JUMP)
         self._record(PACK_STEP(self._x, self._y, heading))
         self._trail.stamp(columns, (scale, heading, self._x, self._y), self._number)
 

@@ -44,10 +44,10 @@ class Table:
         self.storage: array[Any] = array(CODES[row_type[0].kind, 8] if is_one_number else "d")
         self.append = append = self.storage.frombytes
         pack = packer(row_type)
-        self.add: Callable[..., None] = lambda *values: append(pack(*values))
+        self.add: Callable[..., None] = (
+            self.storage.append if is_one_number else lambda *values: append(pack(*values))
+        )
         """Append one row; one function, since looking up both of its parts would cost as much as it does."""
-        if is_one_number:  # which needs no packing
-            self.add = self.storage.append
 
     @property
     def row_size(self) -> int:

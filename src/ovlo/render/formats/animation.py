@@ -10,7 +10,7 @@ from __future__ import annotations
 
 import io
 from bisect import bisect_right
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import accumulate, pairwise
@@ -117,9 +117,10 @@ class Film:
         return len(self.places)
 
     def __iter__(self) -> Iterator[Image]:
-        (_, first), *rest = self.parts()
+        parts = self.parts()
+        _, first = next(parts)
         yield first
-        yield from (shown.copy() for shown in _Shown(first, rest))
+        yield from (shown.copy() for shown in _Shown(first, parts))
 
     def parts(self) -> Iterator[Part]:
         """What each frame changes of the one before; the first is the whole page."""
@@ -172,13 +173,13 @@ class Film:
 
 
 class _Shown:
-    """The frames of a film but the first, as often as an encoder wants to see them.
+    """The frames of a film but the first, as often as the parts can be gone through: encoders do so twice.
 
     It is the same picture each time, with a part of it renewed: most encoders look at it and copy it, and to
     make new ones takes as long as to paint them.
     """
 
-    def __init__(self, first: Image, parts: Sequence[Part]) -> None:
+    def __init__(self, first: Image, parts: Iterable[Part]) -> None:
         self._first, self._parts = first, parts
 
     def __iter__(self) -> Iterator[Image]:
