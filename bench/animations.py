@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from bench.harness import Ratio, temporary_folder
 from ovlo import Nib, Sheet
-from ovlo.render.formats.animation import Pace, film_of
+from ovlo.render.formats.animation import Playback, film_of
 
 STEPS = 10_000
 
@@ -23,7 +23,7 @@ def ratios() -> Iterator[Ratio]:
     """The rows of the table."""
     sheet = Sheet(640, 480, paper="aliceblue")
     walk(sheet.new_nib())
-    film = film_of(sheet, Pace(seconds=4.8, fps=25, hold=0))
+    film = film_of(sheet, Playback(seconds=4.8, fps=25, hold=0))
     frames = list(film)
     target = temporary_folder() / "walk.gif"
 

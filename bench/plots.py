@@ -24,6 +24,7 @@ from ovlo.core.plot.placing import placed
 from ovlo.core.plot.plot import Plotted, Wishes, plot
 from ovlo.core.plot.seen import hiding, seen
 from ovlo.core.trail.columns import Columns
+from ovlo.core.values.choices import StrokeOrder
 from ovlo.outlets import as_bytes
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
@@ -146,7 +147,7 @@ def _works() -> list[tuple[str, ...]]:
         plotted = _plotted(sheet)
         if sum(run.lifts for run in plotted.runs) >= 50:
             here, bare = HOME, 0.0
-            for run in _plotted(sheet, order="drawn").runs:
+            for run in _plotted(sheet, stroke_order="as-drawn").runs:
                 bare += _nearest(run.strokes.starts, run.strokes.ends, here)
                 x, y = run.strokes.ends[-1].tolist()
                 here = x, y
@@ -162,10 +163,19 @@ def _works() -> list[tuple[str, ...]]:
     ]
 
 
-def _plotted(sheet: Sheet, columns: Columns | None = None, order: str = "short") -> Plotted:
+def _plotted(
+    sheet: Sheet, columns: Columns | None = None, stroke_order: StrokeOrder = "short-travel"
+) -> Plotted:
     placing = placed((sheet.width, sheet.height), sheet.unit, None, 0.0, None, "bench")
     drawn = sheet._columns if columns is None else columns
-    return plot(drawn, placing, Wishes(hatch="none", order=order), lettering.glyphs, sheet.paper, "bench")
+    return plot(
+        drawn,
+        placing,
+        Wishes(hatch="none", stroke_order=stroke_order),
+        lettering.glyphs,
+        sheet.paper,
+        "bench",
+    )
 
 
 def _unlike(sheet: Sheet) -> float:

@@ -22,7 +22,7 @@ from ovlo.core.trail.columns import Style
 from ovlo.outlets import as_bytes
 from ovlo.program.loading import load
 from ovlo.render.formats import agg
-from ovlo.render.formats.animation import Pace, film_of
+from ovlo.render.formats.animation import Playback, film_of
 
 CALLS = 20_000
 SIDE = 1000
@@ -195,7 +195,7 @@ def _bare_lines(sheet: Sheet) -> Callable[[], None]:
 def _films() -> Iterator[Ratio]:
     sheet = Sheet(640, 480, paper="aliceblue")
     walk(sheet.new_nib())
-    film = film_of(sheet, Pace(seconds=4, fps=25, hold=0))
+    film = film_of(sheet, Playback(seconds=4, fps=25, hold=0))
     first, *others = list(film)
     folder = temporary_folder()
     for ending, name in ((".gif", "GIF"), (".apng", "PNG")):

@@ -4,8 +4,8 @@ The programs in `bench/programs/wrong` say themselves what is wrong with them, a
 
     nib.left(60)  # wrong (turns-miss-360): nib.left(120)
 
-any of the rules in brackets may find it, and what follows is the mended line. A line `#+ code` is only in the
-mended program. Mended, each is a right program as those in `bench/programs/right` are.
+any of the rules in brackets may find it, and what follows is the corrected line. A line `#+ code` is only in
+the corrected program. Corrected, each is a right program as those in `bench/programs/right` are.
 """
 
 from __future__ import annotations
@@ -26,7 +26,7 @@ from ovlo.program.loading import load
 from ovlo.program.running import Limits, run_program
 
 PROGRAMS = Path(__file__).parent / "programs"
-MARK = re.compile(r"^(?P<indent> *)(?P<code>.*?)  # wrong \((?P<rules>[\w, -]+)\): (?P<mended>.*)$")
+MARK = re.compile(r"^(?P<indent> *)(?P<code>.*?)  # wrong \((?P<rules>[\w, -]+)\): (?P<corrected>.*)$")
 ADDED = re.compile(r"^( *)#\+ (.*)$")
 
 
@@ -54,9 +54,9 @@ def marks(text: str) -> dict[int, set[str]]:
     return {line: set(mark["rules"].split(", ")) for line, mark in found if mark}
 
 
-def mended(text: str) -> str:
+def corrected(text: str) -> str:
     """The program that was meant."""
-    lines = [MARK.sub(r"\g<indent>\g<mended>", line) for line in text.splitlines()]
+    lines = [MARK.sub(r"\g<indent>\g<corrected>", line) for line in text.splitlines()]
     return "\n".join(ADDED.sub(r"\1\2", line) for line in lines) + "\n"
 
 
@@ -84,8 +84,8 @@ def right_programs(words: list[str], folder: Path) -> Iterator[tuple[str, list[F
         yield path.stem, findings(path)
     for path in _chosen("wrong", words):
         twin = folder / path.name
-        twin.write_text(mended(path.read_text()))
-        yield f"{path.stem}, mended", findings(twin)
+        twin.write_text(corrected(path.read_text()))
+        yield f"{path.stem}, corrected", findings(twin)
 
 
 def _chosen(kind: str, words: list[str]) -> list[Path]:

@@ -35,7 +35,7 @@ COMMANDS = {
     "difference": ["compare", "examples/star_twice.py:walked", "examples/star_twice.py:by_corners"],
     "plot": [
         *("plot", "examples/harbour.py", "--seed", "4", "--page-size", "A4", "--landscape", "--fit"),
-        *("--hatch", "rings", "--hatch-gap", "1.3mm"),
+        *("--hatch", "concentric", "--hatch-spacing", "1.3mm"),
     ],
     "motif_spirals": ["vary", "examples/motif_spiral.py", "--values", "depth=0,1,2,3,4,100"],
 }
@@ -51,7 +51,7 @@ TERMINALS = {
     ],
     "terminal_check": ["ovlo check inner_angle.py", "ovlo compare kite.py slow_kite.py"],
     "terminal_steps": ["ovlo steps kite.py --set sides=3", "ovlo steps kite.py --calls"],
-    "terminal_plot": ["ovlo plot kite.py --page-size A5 --hatch-gap 1mm -o kite.gcode", "ovlo demo demo"],
+    "terminal_plot": ["ovlo plot kite.py --page-size A5 --hatch-spacing 1mm -o kite.gcode", "ovlo demo demo"],
 }
 """What is typed in the pictures of terminals; the programs are those of `_programs`."""
 
@@ -202,7 +202,7 @@ def _take_live(browser: Any) -> None:
                 )
                 _until(browser, "values", f"sides={sides},")
                 if is_kept:
-                    browser.find_element("id", "keep").click()
+                    browser.find_element("id", "keep-values").click()
             _shoot(browser, "live")
         finally:
             process.terminate()

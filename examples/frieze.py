@@ -27,8 +27,8 @@ def wave(nib):
 def frieze(nib, repeats: Annotated[int, Span(1, 12)] = 6, gap: Annotated[float, Span(0, 40)] = 12):
     """Kites and stars between two borders of waves."""
     figures = row([Motif.record(kite), Motif.record(star)] * repeats, gap=gap, align="middle")
-    left, _, right, _ = figures.box
+    left, _, right, _ = figures.bounds
     crest = Motif.record(wave).mirrored(45)
-    waves = row([crest] * int((right - left) / (crest.box[2] - crest.box[0])))
+    waves = row([crest] * int((right - left) / (crest.bounds[2] - crest.bounds[0])))
     whole = column([waves, figures, waves.mirrored()], gap=14, align="middle").centred()
-    nib.stamp(whole, scale=min(1, 380 / whole.box[2]))
+    nib.stamp(whole, scale=min(1, 380 / whole.bounds[2]))

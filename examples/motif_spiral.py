@@ -32,4 +32,4 @@ def motif_spiral(
 ):
     """A spiral of shrinking pennants that holds together however deep it is."""
     whole = spiral(Motif.record(side), depth, shrink, turn).centred()
-    nib.stamp(whole, scale=min(1, 220 / max(whole.box)))
+    nib.stamp(whole, scale=min(1, 220 / max(whole.bounds)))

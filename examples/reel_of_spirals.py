@@ -10,7 +10,7 @@ def reel(
     nib,
     strands: Annotated[int, Span(1, 12)] = 5,
     turns: Annotated[float, Span(0.25, 8, 0.25)] = 1.5,
-    growth: Literal["even", "ratio"] = "even",
+    growth: Literal["linear", "exponential"] = "linear",
 ):
     """Spirals around one middle, between two circles."""
     nib.ink = "saddlebrown"
@@ -19,4 +19,4 @@ def reel(
     nib.circle(220)
     nib.line_width = 2
     for _ in nib.full_turn(strands):
-        nib.spiral(turns, 220, inner=20, growth=growth)
+        nib.spiral(turns, 220, inner_radius=20, growth=growth)

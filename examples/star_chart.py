@@ -9,7 +9,7 @@ from ovlo import Span, drawing
 def star_chart(nib, stars: Annotated[int, Span(30, 140)] = 90, figures: Annotated[int, Span(0, 9)] = 6):
     """Stars that keep apart; those near to one another are joined to figures."""
     dice = nib.dice
-    sky = dice.scattered(stars, apart=30, margin=24)
+    sky = dice.scattered(stars, min_distance=30, margin=24)
     nib.ink, nib.line_width = "#6f86c9", 0.8
     left = list(sky)
     for _ in range(figures):
@@ -23,4 +23,11 @@ def star_chart(nib, stars: Annotated[int, Span(30, 140)] = 90, figures: Annotate
             nib.line_to(here)
     for star in sky:
         nib.travel_to(star)
-        nib.star(5, dice.number(2, 7), inner=1.2, turn=dice.number(0, 72), fill="lemonchiffon", outline=False)
+        nib.star(
+            5,
+            dice.number(2, 7),
+            inner_radius=1.2,
+            turn=dice.number(0, 72),
+            fill="lemonchiffon",
+            outline=False,
+        )

@@ -33,6 +33,6 @@ def tail_of_bows(
     piece = Motif.record(bow)
     tail = end_to_end([piece.scaled(shrink**i) for i in range(bows)], turn=turn)
     # Downwards, what was ahead is below, and what was to the left is on the right.
-    above, left, below, right = tail.box
+    above, left, below, right = tail.bounds
     room = max(below / 380, right / 260, -left / 180, -above / 180)
     nib.stamp(tail, scale=min(1, 1 / room))

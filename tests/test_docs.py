@@ -29,7 +29,7 @@ def test_the_page_on_chance_runs():
 def test_the_readme_as_a_newcomer_types_it(ovlo_command, program):
     page = (DOCS.parent / "README.md").read_text()
     first = page.split("## A first program")[1].split("## What makes")[0]
-    (code,) = re.findall(r"In a file `kite.py`:\n\n```python\n(.*?)```", first, re.S)
+    (code,) = re.findall(r"Save this as `kite.py`:\n\n```python\n(.*?)```", first, re.S)
     program(code, "kite.py")
     lines = re.findall(r"^    ovlo (\w+) (.*?)(?:    #.*)?$", first, re.M)
     assert [command for command, _ in lines] == ["draw", "vary", "check", "live", "plot"]

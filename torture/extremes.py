@@ -11,7 +11,7 @@ from tempfile import TemporaryDirectory
 
 from ovlo import Motif, OvloError
 from ovlo.outlets import as_bytes
-from ovlo.render.formats.animation import Pace, film_of
+from ovlo.render.formats.animation import Playback, film_of
 from torture.values import Case, Stage
 
 EXTREMES: tuple[object, ...] = (
@@ -19,7 +19,7 @@ EXTREMES: tuple[object, ...] = (
     *((1e-6, 1e-6), (1e-300, 1e7), (1e7, 1e-9)),
 )
 
-OWNERS = ("nib", "motif", "sheet.new_nib", "sheet.excerpt", "Sheet", "row", "column", "end_to_end")
+OWNERS = ("nib", "motif", "sheet.new_nib", "sheet.cropped", "Sheet", "row", "column", "end_to_end")
 
 
 def is_drawn(case: Case) -> bool:
@@ -53,6 +53,6 @@ def _looks(stage: Stage) -> Iterator[tuple[str, Callable[[], object]]]:
         yield ending, lambda ending=ending: as_bytes(sheet, ending)  # type: ignore[misc]
         yield f"{ending}, fitted", lambda ending=ending: as_bytes(sheet, ending, fit=True)  # type: ignore[misc]
     yield "check", sheet.check
-    yield "excerpt", lambda: sheet.excerpt(-50, -50, 100, 100, whole=False)
+    yield "cropped", lambda: sheet.cropped(-50, -50, 100, 100, whole=False)
     with TemporaryDirectory() as folder:
-        yield "film", lambda: film_of(sheet, Pace(1, 5, 0, True), 1).save(Path(folder) / "kite.gif")
+        yield "film", lambda: film_of(sheet, Playback(1, 5, 0, True), 1).save(Path(folder) / "kite.gif")

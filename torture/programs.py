@@ -9,11 +9,12 @@ import warnings
 from collections.abc import Callable, Iterator
 from contextlib import AbstractContextManager, suppress
 from random import Random
-from typing import Any
+from typing import Any, get_args
 
 import numpy as np
 
 from ovlo import Motif, Nib, OvloError, Sheet, end_to_end, row
+from ovlo.core.values.choices import FillRule, Unit
 
 INKS = ("tomato", "navy", "#0a78", "oklch(70% 0.1 200)", "gold", "rgb(20 120 90 / 40%)")
 WORDS = ("Kite day", "Marrow Bay", "Ä & <bow>", "é́", "風")
@@ -44,7 +45,7 @@ class Program:
 
     def _draw(self) -> Sheet:
         dice = self._random
-        unit = dice.choice(("px", "px", "mm"))
+        unit = dice.choice(get_args(Unit))
         paper = dice.choice(("white", "aliceblue", "transparent"))
         self.sheet = Sheet(
             dice.randint(40, 220), dice.randint(40, 220), paper, unit, seed=dice.randint(0, 99)
@@ -93,7 +94,7 @@ class Program:
             lambda: nib.stamp(
                 self._motif(), self._random.choice((0.5, 1, 1.7)), self._angle(), fill=self._fill()
             ),
-            lambda: nib.stamp(self.sheet.excerpt(-60, -60, 90, 80, whole=self._random.random() < 0.5)),
+            lambda: nib.stamp(self.sheet.cropped(-60, -60, 90, 80, whole=self._random.random() < 0.5)),
             lambda: self._random.choice((nib.lift, nib.lower, nib.lower))(),
             lambda: self.sheet.clear() if self._random.random() < 0.1 else nib.pause(0.1),
             lambda: len(self.sheet.trail),
@@ -136,7 +137,9 @@ class Program:
                 lambda: nib.polygon(dice.randint(3, 9), radius=self._size(), **look),
                 lambda: nib.star(dice.randint(5, 11), self._size(), **look),
                 lambda: nib.rectangle(self._size(), self._size(), **look),
-                lambda: nib.spiral(dice.uniform(-3, 3), 40, inner=3, growth=dice.choice(("even", "ratio"))),
+                lambda: nib.spiral(
+                    dice.uniform(-3, 3), 40, inner_radius=3, growth=dice.choice(("linear", "exponential"))
+                ),
             )
         )()
 
@@ -157,7 +160,9 @@ class Program:
         dice = self._random
         block = dice.choice(
             (
-                lambda: nib.area(dice.choice(INKS), dice.random() < 0.7, dice.choice(("nonzero", "evenodd"))),
+                lambda: nib.area(
+                    dice.choice(INKS), outline=dice.random() < 0.7, fill_rule=dice.choice(get_args(FillRule))
+                ),
                 lambda: nib.area(dice.choice(INKS)),
                 nib.returning,
                 nib.lifted,

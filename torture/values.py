@@ -72,7 +72,7 @@ GOOD: dict[str, object] = {
     "words": "kite",
     "distances": [1.0, 2.0],
     "angles": 90.0,
-    "share_of_second": 0.5,
+    "amount": 0.5,
     "path": "x.svg",
     "items": ["a", "b"],
     "function": lambda nib: nib.forward(9),

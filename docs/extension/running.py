@@ -25,7 +25,7 @@ from contextlib import chdir
 from pathlib import Path
 from typing import Any
 
-from bench.recall import PROGRAMS, mended, without_marks
+from bench.recall import PROGRAMS, corrected, without_marks
 from click.testing import CliRunner
 from docutils import nodes
 from docutils.parsers.rst import directives
@@ -230,7 +230,7 @@ class Rule(Running):
         source = PROGRAMS / "wrong" / f"{self.options['of']}.py"
         self.env.note_dependency(str(source))
         marked = source.read_text()
-        wrong, right = without_marks(marked), mended(marked)
+        wrong, right = without_marks(marked), corrected(marked)
         severity = nodes.emphasis("", f"{about.severity.capitalize()}. ")
         words = nodes.paragraph("", "", severity, nodes.Text(about.about))
         program = self.folder / f"{name}.py"
@@ -238,13 +238,13 @@ class Rule(Running):
         seed = ["--seed", str(SEED)] if "dice" in wrong else []
         said = self.said(["ovlo", "check", program.name, *seed]).strip().splitlines()[:-2]
         lines = zip(marked.splitlines(), right.splitlines(), strict=True)
-        mends = [f"{i}: {new.strip()}" for i, (old, new) in enumerate(lines, 1) if old != new]
+        fixes = [f"{i}: {new.strip()}" for i, (old, new) in enumerate(lines, 1) if old != new]
         return [
             words,
             self.block(wrong.strip(), "python"),
             self.block("\n".join(said), "console"),
-            nodes.paragraph("", "Mended:"),
-            self.block("\n".join(mends), "python"),
+            nodes.paragraph("", "Corrected:"),
+            self.block("\n".join(fixes), "python"),
             self.raw('<div class="pair">'),
             self._picture(wrong, "The wrong drawing.", ' class="wrong"'),
             self._picture(right, "The drawing that was meant."),

@@ -25,7 +25,20 @@ if TYPE_CHECKING:
     from ovlo.core.values.colour import Colour, blend, ramp, shift_hue
     from ovlo.core.values.degrees import from_polar
     from ovlo.core.values.dice import Dice
-    from ovlo.core.values.errors import BadType, BadUse, BadValue, FileTrouble, OvloError, UnknownName
+    from ovlo.core.values.errors import (
+        BadType,
+        BadUse,
+        BadValue,
+        FileError,
+        MissingFont,
+        MissingGlyph,
+        NoBrowser,
+        NoEffect,
+        OvloError,
+        OvloWarning,
+        PartsSkipped,
+        UnknownName,
+    )
     from ovlo.core.values.finding import Finding
     from ovlo.core.values.pose import Pose
     from ovlo.program.drawing import Drawing, drawing
@@ -40,11 +53,17 @@ __all__ = [
     "Colour",
     "Dice",
     "Drawing",
-    "FileTrouble",
+    "FileError",
     "Finding",
+    "MissingFont",
+    "MissingGlyph",
     "Motif",
     "Nib",
+    "NoBrowser",
+    "NoEffect",
     "OvloError",
+    "OvloWarning",
+    "PartsSkipped",
     "Pose",
     "Sheet",
     "Span",
@@ -68,11 +87,17 @@ _HOMES = {
     "Colour": "ovlo.core.values.colour",
     "Dice": "ovlo.core.values.dice",
     "Drawing": "ovlo.program.drawing",
-    "FileTrouble": "ovlo.core.values.errors",
+    "FileError": "ovlo.core.values.errors",
     "Finding": "ovlo.core.values.finding",
+    "MissingFont": "ovlo.core.values.errors",
+    "MissingGlyph": "ovlo.core.values.errors",
     "Motif": "ovlo.core.sheet.motif",
     "Nib": "ovlo.core.sheet.nib",
+    "NoBrowser": "ovlo.core.values.errors",
+    "NoEffect": "ovlo.core.values.errors",
     "OvloError": "ovlo.core.values.errors",
+    "OvloWarning": "ovlo.core.values.errors",
+    "PartsSkipped": "ovlo.core.values.errors",
     "Pose": "ovlo.core.values.pose",
     "Sheet": "ovlo.core.sheet.sheet",
     "Span": "ovlo.program.parameters",
@@ -87,8 +112,8 @@ _HOMES = {
     "row": "ovlo.core.sheet.joining",
     "shift_hue": "ovlo.core.values.colour",
 }
-"""Where each name is; it is loaded when it is first asked for, so that a command that only tells its options
-need not load what draws."""
+"""The module of each name, loaded when the name is first used: a command that only prints its options need
+not load what draws."""
 
 
 _ROOMS = ("browser", "cli", "core", "outlets", "program", "render")

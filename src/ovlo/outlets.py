@@ -20,7 +20,7 @@ from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns, Text
 from ovlo.core.trail.similarity import check_reach
 from ovlo.core.values import arguments
-from ovlo.core.values.errors import BadValue, FileTrouble
+from ovlo.core.values.errors import BadValue, FileError
 from ovlo.core.values.units import PIXELS_PER_INCH
 from ovlo.render import lettering
 from ovlo.render.files import check_folder, checked_path, write, write_in_pieces
@@ -33,8 +33,8 @@ if TYPE_CHECKING:
     from ovlo.core.values.finding import Finding
     from ovlo.program.loading import AnyDrawing
     from ovlo.render.additions.contact import Cell
-    from ovlo.render.formats.animation import Pace
-    from ovlo.render.paper.leaf import Leaf, Paper
+    from ovlo.render.formats.animation import Playback
+    from ovlo.render.paper.paper_sheet import Paper, PaperSheet
     from ovlo.render.plotter.making import PlotHow, PlotOrder
 
 
@@ -57,13 +57,13 @@ def save(sheet: Sheet, path: str | PathLike[str], **how: Unpack[How]) -> None:
     write_in_pieces(target, _pieces(sheet, target.suffix, how))
 
 
-def save_for_plotter(sheet: Sheet, path: str | PathLike[str], how: PlotHow) -> None:
-    """Write what a plotter draws of a sheet."""
+def save_plot(sheet: Sheet, path: str | PathLike[str], **how: Unpack[PlotHow]) -> None:
+    """Convert a sheet's picture to plotter output."""
     from ovlo.render.plotter.making import checked_order
 
-    target = checked_path(path, "save_for_plotter")
-    check_plot_target(target, "save_for_plotter")
-    write_plots(sheet, [target], checked_order(how, "save_for_plotter"))
+    target = checked_path(path, "save_plot")
+    check_plot_target(target, "save_plot")
+    write_plots(sheet, [target], checked_order(how, "save_plot"))
 
 
 def write_plots(sheet: Sheet, paths: list[Path], order: PlotOrder) -> Plotted:
@@ -120,25 +120,32 @@ def _pieces(sheet: Sheet, suffix: str, how: How) -> Iterable[bytes]:
 
 
 def _on_paper(columns: Columns, page: Page, paper: Paper) -> bytes:
-    """A picture on a page of paper, or on the leaves of a poster."""
-    from ovlo.render.formats.pdf import render_leaves
-    from ovlo.render.paper.leaf import Leaf, print_of
+    """A picture on a page of paper, or on the sheets of paper of a poster."""
+    from ovlo.render.formats.pdf import render_paper_sheets
+    from ovlo.render.paper.paper_sheet import PaperSheet, print_of
     from ovlo.render.paper.poster import poster
 
     if paper.tile is not None:
-        leaves = poster(columns, page, paper, "save")
+        papers = poster(columns, page, paper, "save")
     else:
-        leaves = [Leaf(*paper.size, (print_of(columns, page, paper, "save"),))]
-    return render_leaves(leaves, page.title, page.details)
+        papers = [PaperSheet(*paper.size, (print_of(columns, page, paper, "save"),))]
+    return render_paper_sheets(papers, page.title, page.details)
 
 
-def save_leaves(leaves: list[Leaf], title: str, paths: list[Path]) -> None:
-    """Write leaves of paper to some files."""
-    from ovlo.render.formats.pdf import render_leaves
+def save_paper_sheets(papers: list[PaperSheet], title: str, paths: list[Path]) -> None:
+    """Write sheets of paper to some files."""
+    from ovlo.render.formats.pdf import render_paper_sheets
 
-    content = render_leaves(leaves, title, "")
+    content = render_paper_sheets(papers, title, "")
     for path in paths:
         write(path, content)
+
+
+def answer(error: BaseException) -> None:
+    """Put Ovlo's answer into an error that Python raised by itself."""
+    from ovlo.program import explaining
+
+    explaining.put_answer(error)
 
 
 def framed(sheet: Sheet) -> str:
@@ -154,7 +161,7 @@ def _scale(how: How, suffix: str) -> float:
     if dpi is None:
         return scale
     if scale != 1 or suffix.lower() != ".png":
-        raise BadValue("save: dpi says how many pixels an inch of a PNG has; leave scale, or dpi, out.")
+        raise BadValue("save: dpi is the resolution of a PNG and replaces scale; leave one of them out.")
     return arguments.positive(dpi, "save", "dpi") / PIXELS_PER_INCH
 
 
@@ -166,17 +173,21 @@ def _page(sheet: Sheet, how: How) -> bytes:
     if sheet._cells:
         return page_of_cells(cast("tuple[Cell, ...]", sheet._cells))
     if (scale := how.get("scale", 1)) != 1:
-        raise BadValue(f"save: a page is as large as its window; a scale of {scale:g} means nothing there.")
+        raise BadValue(
+            f"save: a page is as large as its window, so it takes no scale; leave scale={scale:g} out."
+        )
     overlay = checked_overlays(how.get("overlay", ()), "save")
     return page_of_sheet(sheet, findings_of(sheet), how.get("fit", False), overlay, how.get("only", ""))
 
 
-def playing_page(sheet: Sheet, pace: Pace) -> bytes:
+def playing_page(sheet: Sheet, playback: Playback) -> bytes:
     """The page that replays a sheet, and plays at once."""
     from ovlo.browser.file import page_of_sheet
 
-    names = (*pace.overlay, "pointer") if pace.pointer else pace.overlay
-    return page_of_sheet(sheet, findings_of(sheet), overlay=names, seconds=pace.seconds, loops=pace.loops)
+    names = (*playback.overlay, "pointer") if playback.pointer else playback.overlay
+    return page_of_sheet(
+        sheet, findings_of(sheet), overlay=names, seconds=playback.seconds, loops=playback.loops
+    )
 
 
 MOST_CHECKED = 200_000
@@ -204,7 +215,7 @@ def save_motif(motif: Motif, path: str | PathLike[str], scale: float) -> None:
 def motif_as_bytes(motif: Motif, suffix: str, scale: float = 1) -> bytes:
     """A motif's picture in the format of a file ending."""
     columns = motif._columns
-    return b"".join(renderer_of(suffix, "save")(columns, Page.around(columns, motif.box, scale)))
+    return b"".join(renderer_of(suffix, "save")(columns, Page.around(columns, motif.bounds, scale)))
 
 
 def motif_from_svg(path: str | PathLike[str]) -> Motif:
@@ -217,8 +228,8 @@ def motif_from_svg(path: str | PathLike[str]) -> Motif:
         motif = recorded(lambda nib: draw_into(nib, shapes))
         check_reach(motif._columns, 1, 0, 0, "from_svg")
     except DAMAGES as error:
-        raise FileTrouble(
-            f"from_svg: {path} holds numbers that are not finite, or beyond all sheets; it is not read."
+        raise FileError(
+            f"from_svg: {path} contains numbers that are not finite or far too large; it was not read."
         ) from error
     return motif
 

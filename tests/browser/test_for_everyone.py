@@ -100,7 +100,10 @@ def test_all_of_it_can_be_reached_with_the_keyboard(page):
         reached.add(
             page.execute_script("return document.activeElement.id || document.activeElement.innerText")
         )
-    assert {"scrub", "start", "back", "play", "on", "end", "pace", "pace-unit", "loop", "help"} <= reached
+    assert {
+        *("scrub", "first-step", "step-back", "play", "step-forward", "last-step"),
+        *("speed", "speed-unit", "loop", "open-shortcuts"),
+    } <= reached
     assert {"overlay-grid", "overlay-findings", "Findings", "program"} <= reached
 
 
@@ -110,11 +113,11 @@ def test_keys_leave_controls_their_own(page):
     box.send_keys(" ")
     assert box.is_selected()
     assert not page.execute_script("return ovlo.isPlaying")
-    pace = page.find_element(By.ID, "pace")
-    pace.clear()
-    pace.send_keys("90")
-    assert pace.get_attribute("value") == "90"
-    page.find_element(By.ID, "on").send_keys(" ")
+    speed = page.find_element(By.ID, "speed")
+    speed.clear()
+    speed.send_keys("90")
+    assert speed.get_attribute("value") == "90"
+    page.find_element(By.ID, "step-forward").send_keys(" ")
     assert page.execute_script("return ovlo.currentStep") == 0
 
 

@@ -68,9 +68,9 @@ def test_steps_are_those_of_the_table_and_keys_go_through_them(page, ovlo_comman
 
 
 def test_it_plays_pauses_and_comes_to_its_end(page):
-    pace = page.find_element(By.ID, "pace")
-    pace.clear()
-    pace.send_keys("0.4")
+    speed = page.find_element(By.ID, "speed")
+    speed.clear()
+    speed.send_keys("0.4")
     page.find_element(By.ID, "play").click()
     assert now(page, "isPlaying")
     WebDriverWait(page, 10).until(lambda page: not now(page, "isPlaying"))
@@ -150,14 +150,14 @@ def test_findings_lead_to_their_place(program, ovlo_command, opened, tmp_path):
     page = opened(tmp_path / "far.html")
     row = page.find_element(By.CSS_SELECTOR, "#findings li")
     assert row.text.startswith("off-sheet")
-    assert "Mend:" in row.text
+    assert "Fix:" in row.text
     row.find_element(By.TAG_NAME, "button").click()
     assert page.find_element(By.ID, "overlay-findings").is_selected()
 
 
 def test_keys_are_listed_and_the_list_closes(page):
     press(page, "?")
-    dialog = page.find_element(By.ID, "keys")
+    dialog = page.find_element(By.ID, "shortcuts")
     assert dialog.is_displayed()
     press(page, Keys.ESCAPE)
     assert not dialog.is_displayed()

@@ -79,7 +79,7 @@ def dashes(nib, dice):
         nib.line_dash, nib.line_width = dash, dice.number(2, 5)
         for _ in range(8):
             nib.travel_to(dice.point(40))
-            nib.spiral(2, 40, inner=4)
+            nib.spiral(2, 40, inner_radius=4)
             nib.polygon(5, radius=35)
 
 

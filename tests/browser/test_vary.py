@@ -61,5 +61,7 @@ def test_from_python_too_and_no_larger_than_a_page_may_be(tmp_path, opened, monk
     page = opened(tmp_path / "kites.html")
     assert len(page.find_elements(By.CSS_SELECTOR, "#gallery-list button")) == 2
     monkeypatch.setattr(file, "LARGEST", 10_000)
-    with pytest.raises(ValueError, match="save: the page would have 0 MB; give fewer values"):
+    with pytest.raises(
+        ValueError, match=r"save: the page would be 0 MB; the limit is 0 MB\. Give fewer values"
+    ):
         sheet.save(tmp_path / "kites.html")

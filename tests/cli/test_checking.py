@@ -28,12 +28,12 @@ def tail(nib):
 """
 
 
-def test_a_check_shows_the_line_and_the_mend(ovlo_command, program):
+def test_a_check_shows_the_line_and_the_fix(ovlo_command, program):
     done = ovlo_command("check", program(WRONG))
     assert done.returncode == 1
     assert "problem: turns-miss-360 at (60, 103.9)" in done.stdout
     assert "    6 |         nib.forward(60)\n  > 7 |         nib.left(" in done.stdout
-    assert "Mend: Turn by 120° (360 / 3) after each side." in done.stdout
+    assert "Fix: Turn by 120° (360 / 3) after each side." in done.stdout
     assert "     9 |     tail(nib)\n  > 12 |     nib.line_to(300, -100)" in done.stdout
     assert done.stdout.endswith("2 problems. `ovlo check --rules` explains the rules.\n")
 
@@ -44,8 +44,8 @@ def test_a_check_as_json(ovlo_command, program):
     assert finding["rule"] == "turns-miss-360"
     assert finding["severity"] == "problem"
     assert (finding["lines"], finding["callers"]) == ([7], [6])
-    assert "inside a triangle" in finding["message"]
-    assert "120" in finding["mend"]
+    assert "inner angle of a triangle" in finding["message"]
+    assert "120" in finding["fix"]
 
 
 def test_findings_are_silenced_by_rule_and_by_comment(ovlo_command, program):

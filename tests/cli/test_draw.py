@@ -50,7 +50,7 @@ def test_a_script_runs_as_main_and_its_show_does_nothing(ovlo_command, program):
 def test_of_several_sheets_the_last_is_the_picture(ovlo_command, program):
     source = SCRIPT + "\nother = Sheet(10, 10)\nother.new_nib()\n"
     done = ovlo_command("draw", program(source))
-    assert "made 2 sheets; this is the last one" in done.stdout
+    assert "made 2 sheets; the picture is the last one" in done.stdout
     assert "10 × 10 px" in done.stdout
 
 
@@ -75,7 +75,7 @@ def test_one_of_several_drawings_is_picked_by_name(ovlo_command, program):
     assert ovlo_command("draw", f"{path}:tail").returncode == 0
     unnamed = ovlo_command("draw", path)
     assert unnamed.returncode == 2
-    assert "has 2 drawings: kite, tail. Name one" in unnamed.stderr
+    assert "has 2 drawings: kite, tail. Choose one" in unnamed.stderr
     misspelt = ovlo_command("draw", f"{path}:kit")
     assert misspelt.returncode == 2
     assert "did you mean 'kite'" in misspelt.stderr
@@ -85,8 +85,8 @@ def test_one_of_several_drawings_is_picked_by_name(ovlo_command, program):
     ("source", "status", "words"),
     [
         ("nib.forward(", 1, "SyntaxError"),
-        ("print('nothing drawn')", 2, "declares no drawing and makes no sheet"),
-        ("from ovlo import drawing\nname = drawing", 2, "declares no drawing at its top level"),
+        ("print('nothing drawn')", 2, "defines no drawing and makes no sheet"),
+        ("from ovlo import drawing\nname = drawing", 2, "defines no drawing at its top level"),
         ("from ovlo import Sheet\nimport nowhere_at_all", 1, "No module named 'nowhere_at_all'"),
         ("from ovlo import drawing\n@drawing()\ndef kite(): pass", 1, "must take the nib first"),
         ("from ovlo import drawing\n@drawing(width=0)\ndef kite(nib): pass", 1, "above 0"),
@@ -102,7 +102,7 @@ def test_programs_that_cannot_be_drawn(ovlo_command, program, source, status, wo
 @pytest.mark.parametrize(
     ("arguments", "status", "words"),
     [
-        (["nowhere.py"], 2, "There is no file nowhere.py"),
+        (["nowhere.py"], 2, "The file nowhere.py does not exist"),
         (["kit.py"], 2, "did you mean 'kite.py'"),
         (["kite.py", "-o", "kite.bmp"], 2, "no format '.bmp'"),
         (["kite.py", "-o", "no/kite.svg"], 2, "no folder 'no'"),
@@ -131,7 +131,7 @@ def test_a_missing_font_is_a_warning_in_one_sentence(ovlo_command, program):
     source = "from ovlo import Sheet\nSheet(99, 99).new_nib().text('Kite', font='Nowhere Sans')\n"
     done = ovlo_command("draw", program(source), "-o", "a.png")
     assert done.returncode == 0
-    assert done.stderr.startswith("Warning: There is no font 'Nowhere Sans' here; DejaVu Sans is used")
+    assert done.stderr.startswith("Warning: The font 'Nowhere Sans' is not installed; DejaVu Sans is used")
     assert len(done.stderr.splitlines()) == 1
 
 

@@ -81,14 +81,14 @@ def kite(nib):
     ("body", "options", "words"),
     [
         ("nib.forward(1)", ["--step-limit", 30], "more than 30 steps"),
-        ("nib.left(1)", ["--time-limit", 0.3], "its time was over"),
-        ("__import__('time').sleep(9)", ["--time-limit", 0.3], "its time was over"),
+        ("nib.left(1)", ["--time-limit", 0.3], "it ran longer than"),
+        ("__import__('time').sleep(9)", ["--time-limit", 0.3], "it ran longer than"),
         (
             "import signal; signal.signal(signal.SIGINT, signal.SIG_IGN)",
             ["--time-limit", 0.3],
-            "its time was",
+            "it ran longer than",
         ),
-        ("__import__('re').match('(a+)+$', 'a' * 40 + 'b')", ["--time-limit", 0.3], "its time was over"),
+        ("__import__('re').match('(a+)+$', 'a' * 40 + 'b')", ["--time-limit", 0.3], "it ran longer than"),
     ],
 )
 def test_a_program_that_swallows_its_stop_is_stopped_all_the_same(
@@ -103,7 +103,7 @@ def test_a_program_that_swallows_its_stop_is_stopped_all_the_same(
     ("number", "words"),
     [
         (signal.SIGINT, "Ctrl-C was pressed"),
-        (signal.SIGTERM, "it was told to end"),
+        (signal.SIGTERM, "it was asked to end"),
         (signal.SIGHUP, "its terminal was closed"),
     ],
 )

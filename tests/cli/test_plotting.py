@@ -36,7 +36,7 @@ def test_the_report_tells_what_each_pen_does(ovlo_command, program, tmp_path):
     assert [int(row[1]) for row in rows] == [*(len(part) for part in head.drawn.values()), 8]
     assert float(rows[3][4].split()[0]) < float(rows[3][5].split()[0])
     assert lines[6:] == [
-        "1 mark would leave the room on the page and is cut; --fit fits all.",
+        "1 mark does not fit on the page and is cut; --fit makes everything fit.",
         "a.gcode: 105.8 × 79.37 mm",
         "a.png: 105.8 × 79.37 mm",
     ]
@@ -48,9 +48,7 @@ def test_a_tray_of_pens_tells_what_stands_in_for_what(ovlo_command, program, tmp
         "plot", program(SCENE, "scene.py"), "--pen-tray", "pens.toml", "--fit", "--page-size", "A5"
     )
     assert done.returncode == 0
-    assert re.search(
-        r"^red stands in for #\w{6}, #\w{6}, unlike by up to \d\d of CIEDE2000\.$", done.stdout, re.M
-    )
+    assert re.search(r"^red replaces #\w{6}, #\w{6}, by up to \d\d CIEDE2000\.$", done.stdout, re.M)
     assert "scene-plot.svg: 148 × 210 mm" in done.stdout
 
 
@@ -66,9 +64,9 @@ def test_a_plot_of_a_program_that_fails_is_what_was_drawn_so_far(ovlo_command, p
 def test_wrong_options_are_named_as_they_are_typed(ovlo_command, program, tmp_path):
     path = program(SCENE, "scene.py")
     for options, words in (
-        (["--hatch-gap", "0"], "plot: --hatch-gap must be above 0"),
-        (["--landscape"], "plot: --landscape turns a page, so it needs --page-size, such as A4"),
-        (["--margin", "wide"], "plot: --margin is a length such as 12mm"),
+        (["--hatch-spacing", "0"], "plot: --hatch-spacing must be above 0"),
+        (["--landscape"], "plot: --landscape needs a page size: add --page-size, such as A4"),
+        (["--margin", "wide"], "plot: --margin must be a length such as 12mm"),
         (["-o", "a.dxf"], "-o: a plot cannot be written as '.dxf'"),
     ):
         done = ovlo_command("plot", path, *options)

@@ -24,7 +24,7 @@ def test_a_new_program_runs_as_it_is_and_is_never_written_over(more, ovlo_comman
     assert ovlo_command("check", "kite.py").stdout.endswith("No findings.\n")
     before = (tmp_path / "kite.py").read_text()
     again = ovlo_command("new", "kite.py")
-    assert (again.returncode, "is there already" in again.stderr) == (2, True)
+    assert (again.returncode, "already exists" in again.stderr) == (2, True)
     assert (tmp_path / "kite.py").read_text() == before
 
 
@@ -71,7 +71,7 @@ def test_a_contact_sheet_shows_colours_as_they_were_written(ovlo_command, progra
         (["vary", "kite.py", "--set", "sides=3..8"], "--values sides=3..8"),
         (["draw", "kite.py", "--only", "tail"], "--only: no function 'tail'"),
         (["draw", "kite.py", "--set", "sidess=3"], "--set: there is no parameter 'sidess'"),
-        (["draw", "nofile.py"], "There is no file nofile.py."),
+        (["draw", "nofile.py"], "The file nofile.py does not exist."),
     ],
     ids=lambda value: " ".join(value) if isinstance(value, list) else "",
 )

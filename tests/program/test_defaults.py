@@ -52,10 +52,14 @@ def test_any_text_can_be_written(words):
 @pytest.mark.parametrize(
     ("source", "values", "words"),
     [
-        ("LONG = 5\ndef kite(nib, side=LONG):\n    pass\n", {"side": "7"}, "LONG, is no plain value"),
-        ("def kite(nib, side=2 * 5):\n    pass\n", {"side": "7"}, "is no plain value"),
+        ("LONG = 5\ndef kite(nib, side=LONG):\n    pass\n", {"side": "7"}, "LONG, is not a plain value"),
+        ("def kite(nib, side=2 * 5):\n    pass\n", {"side": "7"}, "is not a plain value"),
         ("def kite(nib, side):\n    pass\n", {"side": "7"}, "side has no default"),
-        ("if True:\n    def kite(nib, side=5):\n        pass\n", {"side": "7"}, "not declared at the top"),
+        (
+            "if True:\n    def kite(nib, side=5):\n        pass\n",
+            {"side": "7"},
+            "not defined at the top level",
+        ),
     ],
 )
 def test_what_is_no_plain_default_stays(source, values, words):

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 import pytest
 
 from ovlo import BadType, BadValue, Colour, Sheet, Span, drawing
+from ovlo.program.varying import range_of
 
 
 @drawing(width=300, height=200)
@@ -42,14 +43,14 @@ def test_the_values_used_are_kept_with_the_sheet():
 @pytest.mark.parametrize(
     ("values", "kind", "words"),
     [
-        ({"sides": 13}, BadValue, "kite: sides must be from 3 to 12, not 13"),
+        ({"sides": 13}, BadValue, "kite: sides must be from 3 to 12, but is 13"),
         ({"sides": 4.5}, BadValue, "whole number"),
         ({"sides": "five"}, BadType, "number"),
         ({"side": None}, BadType, "side must be a number"),
         ({"sail": "tomatoe"}, BadValue, "did you mean 'tomato'"),
         ({"tail": 1}, BadType, "True or False"),
         ({"cloth": "slik"}, BadValue, "one of silk, paper, not 'slik'.*'silk'"),
-        ({"name": 7}, BadType, "must be a text"),
+        ({"name": 7}, BadType, "must be text"),
         ({"sids": 4}, BadValue, "no parameter 'sids'.*'sides'"),
         ({"more": "lots"}, BadType, "number"),
     ],
@@ -80,7 +81,7 @@ def test_a_parameter_without_default_says_how_to_give_it():
     def boat(nib, sails: int):
         nib.forward(sails)
 
-    with pytest.raises(BadValue, match=r"sails .* has no default; .*sails=… here, or with --set"):
+    with pytest.raises(BadValue, match=r"sails .* has no default; .*sails=… in Python, or as --set"):
         boat.run()
     assert len(boat.run(sails=3).trail) == 2
 
@@ -109,7 +110,7 @@ def test_parameters_that_cannot_be_are_refused_where_they_are_declared(annotatio
 
 
 def test_names_that_ovlo_takes_itself_and_open_lists_are_refused():
-    with pytest.raises(BadValue, match="'seed', which Ovlo takes itself"):
+    with pytest.raises(BadValue, match="'seed': Ovlo uses that name itself"):
 
         @drawing()
         def boat(nib, seed=1):
@@ -188,3 +189,82 @@ def test_a_parameter_without_a_kind_takes_numbers_and_words(ovlo_command, progra
     for typed, read in (("7", "7"), ("2.5", "2.5"), ("bow", "'bow'")):
         assert ovlo_command("draw", path, "--set", f"thing={typed}", "-o", "kite.svg").returncode == 0
         assert f">{read}</text>" in (tmp_path / "kite.svg").read_text()
+
+
+@drawing()
+def spinner(
+    nib, blades=6, side=9.5, turn: Span(10, 175) = 91, shade: Span(0, 1, 0.1) = 1, lean: Span(-1, 1) = 0.5
+):
+    for _ in range(blades):
+        nib.forward(side)
+
+
+@pytest.mark.parametrize(
+    ("name", "step", "reach"),
+    [
+        ("blades", 1, (0, 12)),
+        ("side", None, (0, 19)),
+        ("turn", 1, (10, 175)),
+        ("shade", 0.1, (0, 1)),
+        ("lean", None, (-1, 1)),
+    ],
+)
+def test_a_number_is_moved_as_its_default_and_its_span_say(name, step, reach):
+    parameter = spinner._parameters[name]
+    assert (parameter.step, parameter.reach) == (step, reach)
+
+
+@pytest.mark.parametrize("given", [7, 7.0, "7"])
+def test_a_whole_value_of_a_whole_default_arrives_as_an_int(given):
+    value = spinner._read({"blades": given})["blades"] if isinstance(given, str) else given
+    used = spinner.run(blades=value).parameters["blades"]
+    assert (used, type(used)) == (7, int)
+
+
+def test_a_whole_default_does_not_forbid_other_numbers():
+    assert kite.run(more=1.5).parameters["more"] == 1.5
+    assert spinner._read({"turn": "91.5"}) == {"turn": 91.5}
+
+
+def test_a_range_takes_its_step_from_the_parameter():
+    assert range_of("0..0.3", spinner._parameters["shade"], "--values") == [0, 0.1, 0.2, 0.3]
+    assert range_of("3..5", spinner._parameters["blades"], "--values") == [3, 4, 5]
+
+
+def test_a_span_of_a_billion_is_one():
+    @drawing()
+    def far(nib, seed_of_it: Span(0, 10**9) = 5):
+        nib.forward(seed_of_it % 7)
+
+    assert far.run(seed_of_it=999_999_999).parameters["seed_of_it"] == 999_999_999
+
+
+def test_values_may_be_given_in_order():
+    assert spinner.run(3, 8).parameters["side"] == 8
+    with pytest.raises(BadType, match=r"spinner: it takes blades, .* but 6 values were given"):
+        spinner.run(1, 2, 20, 1, 0, 6)
+    with pytest.raises(BadType, match="blades is given twice"):
+        spinner.run(3, blades=4)
+
+
+def test_a_drawing_called_without_a_nib_says_run():
+    with pytest.raises(BadType, match=r"a call needs a nib, as in spinner\(nib\); spinner.run\(blades=5\)"):
+        spinner(blades=5)
+    for word in ("draw", "check", "render"):
+        with pytest.raises(AttributeError, match=rf"spinner has no '{word}'; spinner.run\(blades=6\)"):
+            getattr(spinner, word)
+
+
+def test_generators_and_coroutines_are_refused_with_their_line():
+    def drifting(nib):
+        yield nib
+
+    async def late(nib):
+        nib.forward(9)
+
+    with pytest.raises(
+        BadType, match=r"test_parameters.py, line \d+, drifting: a drawing cannot be a generator"
+    ):
+        drawing(drifting)
+    with pytest.raises(BadType, match=r"test_parameters.py, line \d+, late: a drawing cannot be async"):
+        drawing(late)

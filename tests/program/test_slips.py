@@ -80,7 +80,7 @@ SLIPS = {
     "nib.reset()": "sheet.clear()",
     "nib.sheet.wipe()": "sheet.clear()",
     "nib.random(1, 6)": "nib.dice.integer(1, 6)",
-    "nib.center()": "the middle of the sheet",
+    "nib.center()": "the centre of the sheet",
     "nib.sheet.background = 'navy'": "Sheet(paper=",
     "nib.sheet.forward(90)": "nib.forward",
     "nib.dice.random()": "nib.dice.integer(1, 6)",
@@ -89,12 +89,12 @@ SLIPS = {
     "forward(90)": "write nib.forward(…)",
     "nibb.forward(90)": "did you mean nib?",
     "nib.forward(sides)": "did you mean side?",
-    "nib.ink = red": 'written in quotes: "red"',
+    "nib.ink = red": 'a colour needs quotes: "red"',
     "shift_hue('red', 30)": "from ovlo import shift_hue",
     "Color('red')": "did you mean Colour?",
     # counts and keywords
-    "nib.polygon(5, 60)": "takes one value, sides; the size needs its name: radius=60 or side_length=60",
-    "nib.forward()": "forward needs distance: write forward(distance)",
+    "nib.polygon(5, 60)": "takes one value, sides; name the size: radius=60 or side_length=60",
+    "nib.forward()": "forward needs distance; write forward(distance)",
     "nib.forward(9, 9)": "forward takes one value, distance",
     "nib.left(90, 5)": "left takes one value, angle",
     "nib.circle()": "circle needs radius",
@@ -115,19 +115,19 @@ SLIPS = {
     "nib.forward('ninety')": "give a number such as 90",
     "nib.forward(None)": "distance must be a number, not None",
     "nib.circle(30, 'red')": "fill='red'",
-    "nib.ink('red')": "ink is set with =: nib.ink = 'red'",
-    "nib.line_width(4)": "line_width is set with =: nib.line_width = 4",
-    "nib.heading = 90": "use turn_to(90)",
-    "nib.position = (3, 4)": "use travel_to(x, y)",
-    "nib.is_lifted = True": "use lift(), lower()",
-    "nib.position()": "read without brackets: nib.position",
-    "nib.heading()": "read without brackets: nib.heading",
+    "nib.ink('red')": "set it with =: nib.ink = 'red'",
+    "nib.line_width(4)": "line_width is set with =, as in nib.line_width = 4",
+    "nib.heading = 90": "turn_to(90) sets it",
+    "nib.position = (3, 4)": "travel_to(x, y) moves there",
+    "nib.is_lifted = True": "lift() and lower() set it",
+    "nib.position()": "read without brackets, as in nib.position",
+    "nib.heading()": "read without brackets, as in nib.heading",
     "nib.forward[90]": "round brackets: nib.forward(90)",
-    "nib.ink = '#2a9d8'": "of 5 digits; it has 3, 4, 6 or 8",
-    "nib.ink = '#gggggg'": "with 'g'; it has",
+    "nib.ink = '#2a9d8'": "of 5 digits; it must have 3, 4, 6 or 8",
+    "nib.ink = '#gggggg'": "with 'g'; it must have",
     "nib.ink = 'tomatoe'": "did you mean 'tomato'",
     "nib.ink = (255, 0, 0)": "Colour.from_rgb(red, green, blue)",
-    "nib.polygon(2, radius=9)": "sides must be at least 3",
+    "nib.polygon(2, radius=9)": "sides must be 3 or more",
     "Sheet(paper='A4')": 'A4 is 210 × 297 mm: Sheet(210, 297, unit="mm")',
     "Sheet('A5')": "A5 is 148 × 210 mm",
     "from ovlo import Nib; Nib()": "sheet.new_nib()",
@@ -137,7 +137,7 @@ SLIPS = {
     "for _ in nib.full_turn: pass": "in nib.full_turn(4):",
     "square(80)": "write square(nib, 80)",
     "bow(80)": "bow(nib, 80)",
-    "nib.stamp(square)": "Motif.record(…) makes one of a function",
+    "nib.stamp(square)": "Motif.record(…) makes one from a function",
     "nib.spiral(3, 50, growth='fast')": "growth must be one of",
     # what does nothing
     "nib.lifted()": "write `with nib.lifted():`",
@@ -172,7 +172,7 @@ def test_the_table_is_long_enough():
 
 
 @pytest.mark.parametrize("code", SLIPS)
-def test_a_slip_is_answered_with_its_line_and_the_mend(code, program):
+def test_a_slip_is_answered_with_its_line_and_the_fix(code, program):
     said = answer(program(files(code)))
     assert SLIPS[code] in said
     assert "line 5" in said
@@ -263,7 +263,7 @@ def test_a_failed_run_does_not_replace_a_good_picture(ovlo_command, program, tmp
     (tmp_path / "new.svg").unlink()
     program(files("nib.forward('x')"))
     done = ovlo_command(*asked)
-    said = "Nothing was drawn before that; kite.svg and bay.svg stay as they were."
+    said = "Nothing was drawn before the error; kite.svg and bay.svg are unchanged."
     assert (done.returncode, said in done.stdout) == (1, True)
     assert (tmp_path / "kite.svg").read_bytes() == good
     program(files("nib.forward(5); nib.forward('x')"))
@@ -302,7 +302,7 @@ def test_control_characters_never_reach_the_terminal(ovlo_command, program):
 
 def test_the_readme_shows_two_real_answers(ovlo_command, program):
     page = (Path(__file__).parents[2] / "README.md").read_text()
-    part = page.split("what was drawn before is kept:")[1].split("## The guide")[0]
+    part = page.split("keeps what was drawn before:")[1].split("## The guide")[0]
     shown = [textwrap.dedent(block).strip() for block in part.split("    $ ovlo draw kite.py\n")[1:]]
     head = 'from ovlo import drawing\n\n\n@drawing()\ndef kite(nib):\n    """A kite."""\n    '
     for code, block in zip(('nib.setLineColour("tomato")', "nib.polygon(5, 60)"), shown, strict=True):

@@ -17,12 +17,12 @@ from ovlo.core.values.colour import TRANSPARENT
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
 from ovlo.program.running import run_program
-from ovlo.render.formats.animation import Pace, film_of
+from ovlo.render.formats.animation import Playback, film_of
 from ovlo.render.formats.png import rasterise
 from ovlo.render.frames import Frames
 from ovlo.render.page import Page
 
-PACE = Pace(seconds=2, fps=20, hold=0.5)
+PACE = Playback(seconds=2, fps=20, hold=0.5)
 
 
 def sails() -> Sheet:
@@ -74,12 +74,12 @@ def test_it_lasts_grows_and_ends_as_the_saved_picture(tmp_path, suffix):
 
 def test_the_nib_is_shown_when_asked_for(tmp_path):
     sheet = sails()
-    plain, shown = (film_of(sheet, Pace(1, 10, 0, nib)) for nib in (False, True))
+    plain, shown = (film_of(sheet, Playback(1, 10, 0, nib)) for nib in (False, True))
     for number, (without, with_nib) in enumerate(zip(plain, shown, strict=True)):
         differ = (np.asarray(without) != np.asarray(with_nib)).any(axis=2)
         assert 50 < differ.sum() < 900, number
     sheet.nibs[0].pointer = None
-    assert (np.asarray(plain.last()) == np.asarray(film_of(sheet, Pace(1, 10, 0, True)).last())).all()
+    assert (np.asarray(plain.last()) == np.asarray(film_of(sheet, Playback(1, 10, 0, True)).last())).all()
     with pytest.raises(BadType, match="pointer"):
         sheet.nibs[0].pointer = "arrow"  # type: ignore[assignment]
 
@@ -92,7 +92,7 @@ def test_frames_without_anything_new_are_frames(tmp_path, suffix):
         nib.forward(5)
         nib.forward(5)
     nib.forward(9)
-    film_of(sheet, Pace(2, 10, 0)).save(tmp_path / f"kite{suffix}")
+    film_of(sheet, Playback(2, 10, 0)).save(tmp_path / f"kite{suffix}")
     frames, seconds = zip(*played(tmp_path / f"kite{suffix}"), strict=True)
     assert sum(seconds) == pytest.approx(2, abs=0.02)
     assert (frames[0].min(), frames[-1].min()) == (255, 0)
@@ -100,7 +100,7 @@ def test_frames_without_anything_new_are_frames(tmp_path, suffix):
 
 def test_an_overlay_lies_over_every_frame_also_where_a_line_grows():
     sheet = sails()
-    plain, seen = (film_of(sheet, Pace(1, 13, 0, overlay=names)) for names in ((), ("grid", "axes")))
+    plain, seen = (film_of(sheet, Playback(1, 13, 0, overlay=names)) for names in ((), ("grid", "axes")))
     over = Image.fromarray(rasterise(seen.overlay, replace(seen.page, paper=TRANSPARENT)))
     assert any(place % 1 for place in seen.places)
     for number, (without, shown) in enumerate(zip(plain, seen, strict=True)):
@@ -146,7 +146,7 @@ def test_an_area_appears_under_its_lines_when_its_block_ends():
 
 def test_an_svg_draws_itself(tmp_path):
     path = tmp_path / "sails.svg"
-    film_of(sails(), Pace(2, 20, 0.5, True)).save(path)
+    film_of(sails(), Playback(2, 20, 0.5, True)).save(path)
     root = ElementTree.parse(path).getroot()
     assert root.tag.endswith("svg")
     text = path.read_text()
@@ -157,7 +157,7 @@ def test_an_svg_draws_itself(tmp_path):
 
 def test_a_browser_plays_that_svg(tmp_path, chromium):
     path = tmp_path / "sails.svg"
-    film_of(sails(), Pace(2, 20, 0.5, True)).save(path)
+    film_of(sails(), Playback(2, 20, 0.5, True)).save(path)
     chromium.get(path.as_uri())
     marked = []
     for milliseconds in (600, 5000):
@@ -178,14 +178,14 @@ def test_the_command(ovlo_command, program, tmp_path):
     assert "kite.gif: 10 frames, 2 s, 90 × 60 px" in done.stdout
     assert (tmp_path / "kite.svg").exists()
     wrong = ovlo_command("animate", path, "-o", "kite.mp4")
-    assert (wrong.returncode, "there is no format '.mp4' for animations" in wrong.stderr) == (2, True)
+    assert (wrong.returncode, "there is no animation format '.mp4'" in wrong.stderr) == (2, True)
     zero = ovlo_command("animate", path, "--seconds", 0)
     assert zero.returncode == 2
 
 
 def test_too_many_frames_are_refused():
     with pytest.raises(BadValue, match="fewer seconds"):
-        film_of(sails(), Pace(seconds=3600, fps=60))
+        film_of(sails(), Playback(seconds=3600, fps=60))
 
 
 def test_a_mark_of_ones_own_is_a_motif():
@@ -193,5 +193,5 @@ def test_a_mark_of_ones_own_is_a_motif():
     kite = Motif.record(lambda nib: nib.polygon(4, radius=9, fill="navy"))
     sheet.nibs[0].pointer = kite
     assert sheet.nibs[0].pointer is kite
-    pixels = np.asarray(film_of(sheet, Pace(1, 5, 0, True)).last())
+    pixels = np.asarray(film_of(sheet, Playback(1, 5, 0, True)).last())
     assert (pixels == (0, 0, 128)).all(axis=2).sum() > 50

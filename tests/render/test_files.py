@@ -9,7 +9,7 @@ import threading
 
 import pytest
 
-from ovlo import FileTrouble, Sheet
+from ovlo import FileError, Sheet
 
 
 def drawn() -> Sheet:
@@ -42,7 +42,7 @@ def test_a_read_only_file_is_refused_and_stays(tmp_path):
     path = tmp_path / "kite.svg"
     path.write_text("old")
     path.chmod(0o444)
-    with pytest.raises(FileTrouble, match="is read-only"):
+    with pytest.raises(FileError, match="is read-only"):
         drawn().save(path)
     assert path.read_text() == "old"
 

@@ -1,4 +1,4 @@
-"""Pictures on paper: by dots per inch, on pages, on the leaves of a poster, and with words as shapes."""
+"""Pictures on paper: by dots per inch, on pages, on the sheets of a poster, and with text as outlines."""
 
 from __future__ import annotations
 
@@ -49,9 +49,9 @@ def test_a_png_has_as_many_pixels_in_an_inch_as_asked(ovlo_command, program, tmp
         assert picture.size == (1250, 938)
         assert picture.info["dpi"] == pytest.approx((300, 300), rel=1e-3)
     done = ovlo_command("draw", tmp_path / "kite.py", "--dpi", "300", "-o", "a.svg")
-    assert "--dpi: only a PNG has pixels in an inch; a.svg has none" in done.stderr
+    assert "--dpi: only a PNG has a resolution; a.svg does not" in done.stderr
     with pytest.raises(
-        BadValue, match="dpi says how many pixels an inch of a PNG has; leave scale, or dpi, out"
+        BadValue, match="dpi is the resolution of a PNG and replaces scale; leave one of them out"
     ):
         Sheet().save(tmp_path / "a.png", scale=2, dpi=300)
 
@@ -68,20 +68,20 @@ def test_a_picture_fills_a_page_inside_its_margins(ovlo_command, program, tmp_pa
 @needs_poppler
 def test_a_poster_is_cut_into_leaves_that_overlap(ovlo_command, program, tmp_path):
     done = ovlo_command("draw", program(KITE), "--page-size", "A3", "--landscape", "--tiles", "A4")
-    assert "kite.pdf: a page of 420 × 297 mm, on 4 leaves of 297 × 210 mm and a plan" in done.stdout
+    assert "kite.pdf: a page of 420 × 297 mm, on 4 sheets of 297 × 210 mm and a plan" in done.stdout
     pictures, words = pages(tmp_path, "kite.pdf", dpi=127)
     assert len(pictures) == 5
-    assert "420 × 297 mm on 4 leaves" in words[0]
+    assert "420 × 297 mm on 4 sheets of paper" in words[0]
     assert re.findall(r"row \d of \d, column \d of \d", "".join(words[1:])) == [
         f"row {row} of 2, column {column} of 2" for row in (1, 2) for column in (1, 2)
     ]
     # Put together as their marks say, they are the poster.
     width, height, part, up = 2100, 1485, 1075, 767
     poster = Image.new("RGB", (width, height), "white")
-    for i, leaf in enumerate(pictures[1:]):
+    for i, tile in enumerate(pictures[1:]):
         row, column = divmod(i, 2)
-        left, top = (leaf.width - part) // 2, (leaf.height - up) // 2
-        seen = leaf.crop((left + 4, top + 4, left + part - 4, top + up - 4))
+        left, top = (tile.width - part) // 2, (tile.height - up) // 2
+        seen = tile.crop((left + 4, top + 4, left + part - 4, top + up - 4))
         poster.paste(seen, (column * (part - 50) + 4, row * (up - 50) + 4))
     ovlo_command("draw", tmp_path / "kite.py", "--page-size", "A3", "--landscape", "-o", "whole.pdf")
     for path in tmp_path.glob("page-*.png"):
@@ -132,14 +132,17 @@ def test_captions_wrap_below_their_pictures_instead_of_being_cut(tmp_path):
 
 
 REFUSED = [
-    (["--page-size", "A4", "-o", "a.svg"], "pages of paper are in a PDF, not in a.svg"),
-    (["--page-size", "A4", "--scale", "2"], "a page of paper has its size; leave --scale or --page-size out"),
-    (["--tiles", "A4"], "--tiles: it is for a page of paper; name one, as in --page-size A4"),
-    (["--landscape"], "--landscape: it is for a page of paper"),
+    (["--page-size", "A4", "-o", "a.svg"], "only a PDF has pages of paper; save a.svg as .pdf"),
+    (
+        ["--page-size", "A4", "--scale", "2"],
+        "the paper size sets the scale; leave --scale or --page-size out",
+    ),
+    (["--tiles", "A4"], "--tiles: needs a paper size; add one, as in --page-size A4"),
+    (["--landscape"], "--landscape: needs a paper size"),
     (["--page-size", "A44"], "there is no page size 'A44' (did you mean 'A4'?)"),
     (["--page-size", "A6", "--margin", "6cm"], "margins of 60 mm leave no room on a page of 105 × 148 mm"),
-    (["--page-size", "A4", "--tiles", "A3"], "one tile holds the whole page of 210 × 297 mm"),
-    (["--page-size", "A0", "--tiles", "31x31mm"], "it would take 979,749 tiles, more than 400"),
+    (["--page-size", "A4", "--tiles", "A3"], "one tile is large enough for the whole page of 210 × 297 mm"),
+    (["--page-size", "A0", "--tiles", "31x31mm"], "the poster would need 979,749 tiles; the limit is 400"),
     (["--page-size", "A4", "--tiles", "2x2cm"], "tiles must be larger than 30 mm"),
 ]
 
@@ -153,24 +156,24 @@ def test_pages_that_cannot_be_are_refused_before_anything_is_run(
     assert [path.name for path in tmp_path.iterdir()] == ["kite.py"]
 
 
-def test_words_are_shapes_where_that_is_asked_for(tmp_path, sheet):
+def test_text_is_outlines_where_that_is_asked_for(tmp_path, sheet):
     nib = sheet.new_nib()
     nib.text("Marrow & Bay", size=40, align="middle")
-    sheet.save(tmp_path / "words.svg")
-    sheet.save(tmp_path / "shapes.svg", text="shapes")
-    words, shapes = (tmp_path / "words.svg").read_text(), (tmp_path / "shapes.svg").read_text()
+    sheet.save(tmp_path / "editable.svg")
+    sheet.save(tmp_path / "outlines.svg", text="outlines")
+    words, shapes = (tmp_path / "editable.svg").read_text(), (tmp_path / "outlines.svg").read_text()
     assert ["<text" in words, "<text" in shapes] == [True, False]
     assert "<title>Marrow &amp; Bay</title>" in shapes
     if shutil.which("rsvg-convert") is not None:
-        for name in ("words", "shapes"):
+        for name in ("editable", "outlines"):
             subprocess.run(["rsvg-convert", f"{name}.svg", "-o", f"{name}.png"], cwd=tmp_path, check=True)
         one, other = (
-            np.asarray(Image.open(tmp_path / f"{n}.png").convert("L"), int) for n in ("words", "shapes")
+            np.asarray(Image.open(tmp_path / f"{n}.png").convert("L"), int) for n in ("editable", "outlines")
         )
         assert (np.abs(one - other) > 64).mean() < 0.005
-    sheet.save(tmp_path / "a.pdf", text="shapes")
+    sheet.save(tmp_path / "a.pdf", text="outlines")
     assert b"/Font <<" not in (tmp_path / "a.pdf").read_bytes()
-    with pytest.raises(BadValue, match="text must be one of 'words', 'shapes', not 'loud'"):
+    with pytest.raises(BadValue, match="text must be one of 'editable', 'outlines', not 'loud'"):
         sheet.save(tmp_path / "b.svg", text="loud")
 
 
@@ -178,9 +181,9 @@ def test_a_letter_that_a_font_has_not_is_told_once_in_our_words(tmp_path, sheet)
     nib = sheet.new_nib()
     nib.text("kite \N{KITE}")
     with pytest.warns(
-        MissingGlyph, match="The font DejaVu Sans has no '\N{KITE}'; a box stands for it"
+        MissingGlyph, match="The font DejaVu Sans has no '\N{KITE}'; a box is shown in its place"
     ) as told:
-        sheet.save(tmp_path / "a.svg", text="shapes")
+        sheet.save(tmp_path / "a.svg", text="outlines")
     assert len(told) == 1
 
 

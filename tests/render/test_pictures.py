@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from ovlo import BadValue, FileTrouble, Nib, Sheet
+from ovlo import BadValue, FileError, Nib, Sheet
 from ovlo.outlets import as_bytes
 from ovlo.render.formats import png, svg_paths
 from ovlo.render.numbers import number, number_text
@@ -183,7 +183,7 @@ def test_a_png_too_large_says_how_large_it_may_be(size):
         ("kite.xyz", BadValue, r"\.svg, \.png"),
         ("kite", BadValue, "no ending"),
         ("kite.pgn", BadValue, r"did you mean '\.png'"),
-        ("missing/kite.svg", FileTrouble, "no folder 'missing'"),
+        ("missing/kite.svg", FileError, "no folder 'missing'"),
     ],
 )
 def test_files_that_cannot_be_written_are_refused(sheet, path, kind, words):
@@ -199,7 +199,7 @@ def test_a_failed_save_leaves_the_old_file_and_nothing_else(sheet, tmp_path, mon
         raise OSError(28, "No space left on device")
 
     monkeypatch.setattr("os.replace", full_disk)
-    with pytest.raises(FileTrouble, match="No space left"):
+    with pytest.raises(FileError, match="No space left"):
         sheet.save("kite.svg")
     assert (tmp_path / "kite.svg").read_bytes() == old
     assert [path.name for path in tmp_path.iterdir()] == ["kite.svg"]

@@ -10,7 +10,7 @@ import pytest
 import shapely
 from tests.render import machines
 
-from ovlo import BadValue, FileTrouble, Sheet
+from ovlo import BadValue, FileError, Sheet
 from ovlo.outlets import write_plots
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
@@ -35,11 +35,11 @@ def lines(parts):
 @pytest.fixture(
     scope="module",
     params=[
-        ("harbour", {"hatch_gap": 2, "page_size": "A4", "landscape": True, "fit": True}),
-        ("harbour", {"hatch": "rings", "hatch_gap": 3, "pen_tray": "pens.toml"}),
+        ("harbour", {"hatch_spacing": 2, "page_size": "A4", "landscape": True, "fit": True}),
+        ("harbour", {"hatch": "concentric", "hatch_spacing": 3, "pen_tray": "pens.toml"}),
         ("wind_spinner", {"hatch": "none"}),
         ("welcome", {"hatch": "none", "page_size": "A5", "landscape": True}),
-        ("net_loft", {"hatch": "crossed", "hatch_gap": 2, "order": "drawn"}),
+        ("net_loft", {"hatch": "crosshatch", "hatch_spacing": 2, "stroke_order": "as-drawn"}),
     ],
     ids=lambda case: case[0],
 )
@@ -93,17 +93,20 @@ def test_the_same_plot_is_the_same_bytes(plot, tmp_path):
 def test_the_svg_names_its_pens_and_says_what_it_shows(tmp_path):
     sheet = work("wind_spinner")
     (tmp_path / "pens.toml").write_text('["fine & red"]\nink = "red"\nline_width = 0.3\n')
-    sheet.save_for_plotter(tmp_path / "a.svg", pen_tray=tmp_path / "pens.toml")
+    sheet.save_plot(tmp_path / "a.svg", pen_tray=tmp_path / "pens.toml")
     text = (tmp_path / "a.svg").read_text()
     assert '<g id="pen-1" fill="none" stroke="#ff0000" stroke-width="0.3"' in text
     assert "<title>fine &amp; red</title>" in text
     assert '"drawing": "wind_spinner"' in text
 
 
-def test_the_pen_is_lifted_and_lowered_as_one_likes(tmp_path):
+@pytest.mark.parametrize("lower", ['["M3 S90", "G4 P0.2"]', '"""M3 S90\nG4 P0.2"""'])
+def test_the_codes_that_lift_and_lower_the_pen_come_from_the_machine_table(tmp_path, lower):
     sheet = Sheet(100, 100, unit="mm")
     sheet.new_nib().forward(10)
-    sheet.save_for_plotter(tmp_path / "a.gcode", feed=800, on_lift="M5", on_lower=r"M3 S90\nG4 P0.2")
+    tray = tmp_path / "pens.toml"
+    tray.write_text(f'[machine]\nlift = "M5"\nlower = {lower}\n')
+    sheet.save_plot(tmp_path / "a.gcode", feed=800, pen_tray=tray)
     assert (tmp_path / "a.gcode").read_text().splitlines()[2:] == [
         *("G21", "G90", "G17", "M5", "(pen 1 of 1: #000000 0.53 mm)"),
         *("G0 X50 Y50", "M3 S90", "G4 P0.2", "G1 X60 Y50 F800", "M5", "G0 X0 Y0", "M2", "%"),
@@ -117,7 +120,7 @@ def test_a_preview_shows_the_page_and_the_ways(tmp_path):
     nib = sheet.new_nib()
     nib.ink = "tomato"
     nib.forward(40)
-    sheet.save_for_plotter(tmp_path / "a.png")
+    sheet.save_plot(tmp_path / "a.png")
     picture = Image.open(tmp_path / "a.png").convert("RGB")
     assert picture.size == (1000, 500)
     assert picture.getpixel((700, 250)) == (255, 99, 71)
@@ -126,13 +129,20 @@ def test_a_preview_shows_the_page_and_the_ways(tmp_path):
 
 
 TRAYS = {
-    "[a]\nink = black\n": r"not TOML: Invalid value \(at line 2, column 7\)\. A colour stands in quotes",
+    "[a]\nink = black\n": r"not TOML: Invalid value \(at line 2, column 7\)\. Write colours in quotes",
     '[a]\nink = "blak"\nline_width = 1\n': r"line 2: a: there is no colour 'blak' \(did you mean 'black'\?\)",
     '[a]\nink = "red"\nline_width = 1\n[b]\nink = "red"\nline_width = 0\n': "line 6: b: line_width must be",
     '[a]\nink = "red"\n': "line 1: the pen 'a' has no line_width; add line_width = 0.3",
     '[a]\nink = "red"\nline_with = 1\n': r"line 3: a pen has no 'line_with' \(did you mean 'line_width'\?\)",
-    'ink = "red"\n': "line 1: ink stands in no table; each pen is",
-    "": "holds no pen; each is",
+    'ink = "red"\n': "line 1: ink is not in a table; each pen is",
+    "": "lists no pen; each is",
+    '[machine]\nlift = "M5"\nlovver = "M3"\n': r"line 3: the machine has no 'lovver' \(did you mean "
+    r"'lower'\?\)",
+    "[machine]\nlift = 5\n": r'line 2: lift must be a list, not 5; write "M5"',
+    '[machine]\nlift = ""\n': 'line 2: lift holds no code; write lift = "G0 Z5"',
+    '[machine]\nlift = ["M5", 3]\n': "line 2: lift must be a string, not 3",
+    '[machine]\nlift = "M5\\u0007"\n': "contains the control character",
+    'machine = "M5"\n': "line 1: machine is not in a table",
 }
 
 
@@ -140,27 +150,26 @@ TRAYS = {
 def test_a_wrong_tray_of_pens_is_told_with_its_line(tmp_path, tray):
     (tmp_path / "pens.toml").write_text(tray)
     with pytest.raises(BadValue, match=TRAYS[tray]):
-        Sheet().save_for_plotter(tmp_path / "a.svg", pen_tray=tmp_path / "pens.toml")
+        Sheet().save_plot(tmp_path / "a.svg", pen_tray=tmp_path / "pens.toml")
     assert not (tmp_path / "a.svg").exists()
 
 
 WRONG = [
-    ({"page_size": "A9"}, "there is no page size 'A9'; take one of A0, A1"),
+    ({"page_size": "A9"}, "there is no page size 'A9'; use one of A0, A1"),
     ({"page_size": "leter"}, "did you mean 'letter'"),
     ({"page_size": "A6", "margin": "6cm"}, "margins of 60 mm leave no room"),
-    ({"landscape": True}, "landscape turns a page, so it needs page_size"),
-    ({"hatch": "dots"}, "hatch must be one of 'lines', 'crossed', 'rings', 'none', not 'dots'"),
-    ({"hatch_gap": 0}, "hatch_gap must be above 0"),
-    ({"precision": "thin"}, "precision is a length such as 12mm"),
+    ({"landscape": True}, "landscape needs a page size: add page_size"),
+    ({"hatch": "dots"}, "hatch must be one of 'parallel', 'crosshatch', 'concentric', 'none', not 'dots'"),
+    ({"hatch_spacing": 0}, "hatch_spacing must be above 0"),
+    ({"tolerance": "thin"}, "tolerance must be a length such as 12mm"),
     ({"feed": -1}, "feed must be above 0"),
-    ({"on_lift": "M3\nM5"}, "holds the control character"),
 ]
 
 
 @pytest.mark.parametrize(("how", "words"), WRONG, ids=lambda one: str(one)[:30])
 def test_what_cannot_be_is_refused_and_nothing_written(tmp_path, how, words):
     with pytest.raises(BadValue, match=re.escape(words)):
-        Sheet().save_for_plotter(tmp_path / "a.gcode", **how)
+        Sheet().save_plot(tmp_path / "a.gcode", **how)
     assert not list(tmp_path.iterdir())
 
 
@@ -168,6 +177,6 @@ def test_other_endings_and_missing_trays_are_refused(tmp_path):
     with pytest.raises(
         BadValue, match=r"a plot cannot be written as '.pdf'; use one of .svg, .gcode and .hpgl"
     ):
-        Sheet().save_for_plotter(tmp_path / "a.pdf")
-    with pytest.raises(FileTrouble, match="cannot be read"):
-        Sheet().save_for_plotter(tmp_path / "a.svg", pen_tray=tmp_path / "none.toml")
+        Sheet().save_plot(tmp_path / "a.pdf")
+    with pytest.raises(FileError, match="cannot be read"):
+        Sheet().save_plot(tmp_path / "a.svg", pen_tray=tmp_path / "none.toml")

@@ -12,4 +12,4 @@ def the_great_kite(nib):
         nib.line_to(star)
     for star in STARS:
         nib.travel_to(star)
-        nib.star(5, 10, inner=4, fill="white")
+        nib.star(5, 10, inner_radius=4, fill="white")

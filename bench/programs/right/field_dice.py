@@ -3,7 +3,7 @@ from ovlo import drawing
 
 @drawing(paper="yellowgreen")
 def picnic(nib):
-    for x, y in nib.dice.scattered(25, apart=60, margin=50):
+    for x, y in nib.dice.scattered(25, min_distance=60, margin=50):
         nib.travel_to(x, y)
         nib.turn_to(nib.dice.number(0, 360))
         nib.rectangle(60, 40, fill=nib.dice.colour("pale"))

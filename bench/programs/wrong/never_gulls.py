@@ -14,5 +14,5 @@ def bay(nib):
     nib.travel_to(0, -150)
     nib.rectangle(640, 180, fill="teal", outline=False)
     #+ gull(nib, -50, 100)
-    nib.travel_to(200, 150)  # wrong (never-called): nib.travel_to(200, 150)
+    nib.travel_to(200, 150)  # wrong (unused-function): nib.travel_to(200, 150)
     nib.circle(40, fill="gold")

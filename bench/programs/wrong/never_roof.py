@@ -19,4 +19,4 @@ def walls(nib, width):
 
 @drawing
 def hut(nib, width: float = 120):
-    walls(nib, width)  # wrong (never-called): walls(nib, width); roof(nib, width)
+    walls(nib, width)  # wrong (unused-function): walls(nib, width); roof(nib, width)

@@ -3,4 +3,4 @@ from ovlo import drawing
 
 @drawing
 def disc(nib, radius: float = 80, fill: str = "gold"):
-    nib.circle(radius, fill="gold")  # wrong (unread-parameter): nib.circle(radius, fill=fill)
+    nib.circle(radius, fill="gold")  # wrong (unused-parameter): nib.circle(radius, fill=fill)

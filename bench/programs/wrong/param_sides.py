@@ -2,9 +2,9 @@ from ovlo import drawing
 
 
 def polygon(nib, sides, length):
-    for _ in range(6):  # wrong (unread-parameter): for _ in range(sides):
+    for _ in range(6):  # wrong (unused-parameter): for _ in range(sides):
         nib.forward(length)
-        nib.left(60)  # wrong (unread-parameter): nib.left(360 / sides)
+        nib.left(60)  # wrong (unused-parameter): nib.left(360 / sides)
 
 
 @drawing

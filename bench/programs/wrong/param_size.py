@@ -1,9 +1,9 @@
 from ovlo import drawing
 
 
-def kite(nib, size):  # wrong (unread-parameter): def kite(nib, size=None):
+def kite(nib, size):  # wrong (unused-parameter): def kite(nib, size=None):
     for _ in nib.full_turn(4):
-        nib.forward(60)  # wrong (unread-parameter): nib.forward(size)
+        nib.forward(60)  # wrong (unused-parameter): nib.forward(size)
 
 
 @drawing

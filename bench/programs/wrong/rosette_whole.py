@@ -3,7 +3,7 @@ from ovlo import drawing
 
 @drawing(width=420, height=420)
 def rings(nib, count: int = 11):
-    step = 360 // count  # wrong (whole-division, rosette-misses-360): step = 360 / count
+    step = 360 // count  # wrong (floor-division, rosette-misses-360): step = 360 / count
     for _ in range(count):
         nib.travel(60)
         nib.circle(60)

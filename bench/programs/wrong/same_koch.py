@@ -6,7 +6,7 @@ def coast(nib, length, depth):
         nib.forward(length)
         return
     for turn in (60, -120, 60, 0):
-        coast(nib, length, depth)  # wrong (same-call): coast(nib, length / 3, depth - 1)
+        coast(nib, length, depth)  # wrong (infinite-recursion): coast(nib, length / 3, depth - 1)
         nib.left(turn)
 
 

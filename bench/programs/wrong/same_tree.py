@@ -8,7 +8,7 @@ def tree(nib, length):
     for turn in (25, -25):
         with nib.returning():
             nib.left(turn)
-            tree(nib, length)  # wrong (same-call): tree(nib, length * 0.6)
+            tree(nib, length)  # wrong (infinite-recursion): tree(nib, length * 0.6)
 
 
 @drawing

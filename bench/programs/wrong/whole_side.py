@@ -3,7 +3,7 @@ from ovlo import drawing
 
 @drawing
 def comb(nib, teeth: int = 7):
-    gap = 100 // teeth  # wrong (whole-division): gap = 100 / teeth
+    gap = 100 // teeth  # wrong (floor-division): gap = 100 / teeth
     nib.travel_to(-50, 0)
     with nib.returning():
         nib.forward(100)

@@ -52,7 +52,7 @@ def page_of_cells(cells: Sequence[Cell]) -> bytes:
     Raises
     ------
     BadValue
-        When they are too large for a page.
+        If they are too large for a page.
     """
     messages: list[bytes] = []
     combinations: list[dict[str, Any]] = []
@@ -74,8 +74,8 @@ def page_of_cells(cells: Sequence[Cell]) -> bytes:
     page = page_of(*messages, choices=choices)
     if len(page) > LARGEST:
         raise BadValue(
-            f"save: the page would have {len(page) / 1e6:.0f} MB; give fewer values, "
-            f"for at most {LARGEST // 1_000_000} MB."
+            f"save: the page would be {len(page) / 1e6:.0f} MB; the limit is "
+            f"{LARGEST // 1_000_000} MB. Give fewer values."
         )
     return page
 

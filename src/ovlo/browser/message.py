@@ -20,12 +20,12 @@ from ovlo.core.paint.measures import step_lengths
 from ovlo.core.paint.order import paint_order
 from ovlo.core.paint.outlines import Outline, borders, strokes
 from ovlo.core.paint.stretch import Parts
-from ovlo.core.sheet.motif import default_pointer
-from ovlo.core.sheet.nib import Recording
+from ovlo.core.sheet.motif import Motif, default_pointer
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.sheet.step_table import CallRow, call_rows, turns_before
 from ovlo.core.trail.columns import FILL_RULES, Columns, Style, Text
 from ovlo.core.trail.origins import Origins
+from ovlo.core.values.choices import Slant, Weight
 from ovlo.core.values.finding import Finding
 from ovlo.render import lettering
 from ovlo.render.page import plain
@@ -38,7 +38,7 @@ TYPES = {"f8": "Float64Array", "i4": "Int32Array", "u1": "Uint8Array"}
 """What arrays are in the page; the page's machine and ours both put the lowest byte first."""
 
 
-Nibs = Sequence[tuple[tuple[float, float, float], Recording | None]]
+Nibs = Sequence[tuple[tuple[float, float, float], Motif | None]]
 """The pose and the pointer of each nib."""
 
 
@@ -144,7 +144,7 @@ def _marks(columns: Columns, prefix: str, arrays: Arrays) -> dict[str, Any]:
         f"rgb({red:g} {green:g} {blue:g} / {opacity:g})"
         for red, green, blue, opacity in rows[["red", "green", "blue", "opacity"]].tolist()
     ]
-    shapes: dict[tuple[str, str, str, str], int] = {}
+    shapes: dict[tuple[str, str, Weight, Slant], int] = {}
     texts = [_text(text, shapes) for text in columns.texts]
     for number, shape in enumerate(shapes):
         _shape(shape, number, prefix, arrays)
@@ -185,7 +185,7 @@ def _style(style: Style) -> dict[str, Any]:
     }
 
 
-def _text(text: Text, shapes: dict[tuple[str, str, str, str], int]) -> dict[str, Any]:
+def _text(text: Text, shapes: dict[tuple[str, str, Weight, Slant], int]) -> dict[str, Any]:
     shape = text.words, text.font, text.weight, text.slant
     x, y = lettering.beginning(text)
     return {
@@ -201,7 +201,7 @@ def _text(text: Text, shapes: dict[tuple[str, str, str, str], int]) -> dict[str,
     }
 
 
-def _shape(shape: tuple[str, str, str, str], number: int, prefix: str, arrays: Arrays) -> None:
+def _shape(shape: tuple[str, str, Weight, Slant], number: int, prefix: str, arrays: Arrays) -> None:
     """The letters of some words, one unit high."""
     words, font, weight, slant = shape
     blank = Text(0, 0, 0, 0, 0, words, 1.0, font, weight, slant, "start", "alphabetic", _BLACK)
@@ -271,7 +271,7 @@ def told_finding(finding: Finding) -> dict[str, Any]:
         "rule": finding.rule,
         "severity": finding.severity,
         "message": finding.message,
-        "mend": finding.mend,
+        "fix": finding.fix,
         "place": None if finding.place is None else list(finding.place),
         "lines": list(finding.lines),
         "count": finding.count,

@@ -81,7 +81,7 @@ def live(drawing: AnyDrawing, values: dict[str, object], seed: int | None) -> No
         import ipywidgets
     except ImportError:
         raise BadUse(
-            "live: in a notebook it needs ipywidgets; install it with `pip install ovlo[notebook]`."
+            "live: needs ipywidgets in a notebook; install it with `pip install ovlo[notebook]`."
         ) from None
     from IPython import display as ipython
 
@@ -116,11 +116,11 @@ def _control(widgets: Any, parameter: Parameter, value: object) -> Any:
         return widgets.Dropdown(
             options=[shown(choice) for choice in kind.choices], value=shown(value), **about
         )
-    if kind.name == "yes or no":
+    if kind.control == "switch":
         return widgets.Checkbox(value=value, **about)
     if not parameter.is_number or not isinstance(value, int | float):
         return widgets.Text(value=shown(value), continuous_update=False, **about)
     low, high = parameter.reach
-    slider = widgets.IntSlider if kind.name == "whole number" else widgets.FloatSlider
+    slider = widgets.IntSlider if kind.is_whole and isinstance(value, int) else widgets.FloatSlider
     step = parameter.step or (high - low) / 200
     return slider(value=value, min=min(low, value), max=max(high, value), step=step, **about)

@@ -21,7 +21,8 @@ IN_TERMINALS = ("www-browser", "links", "elinks", "lynx", "w3m")
 
 
 NO_BROWSER = (
-    "no browser can be opened here. Save the drawing as kite.html, which every browser replays, or run "
+    "no browser can be opened on this machine. Save the drawing as kite.html, which any browser can "
+    "replay, or run "
     "`ovlo live kite.py --no-open` and open the address it prints."
 )
 

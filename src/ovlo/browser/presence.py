@@ -61,7 +61,7 @@ class Presence:
         if not is_told and not (sys.stdin and sys.stdin.isatty()):
             raise NoBrowser(f"{call}: {NO_BROWSER}")
         if not is_told:
-            print(f"No page has come yet. Open {link}", file=sys.stderr)
+            print(f"No page has connected yet. Open {link}", file=sys.stderr)
         while not self._has_come.wait(1):
             pass
 

@@ -161,7 +161,7 @@ class _Guarded(tornado.web.RequestHandler):
     def write_error(self, status_code: int, **_: Any) -> None:
         self.set_header("Content-Type", "text/plain; charset=utf-8")
         self.finish(
-            "This page of Ovlo is opened by the link that its program opened or printed."
+            "Open this page by the link that its program opened or printed."
             if status_code == 403
             else "There is nothing here."
         )

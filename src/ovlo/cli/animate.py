@@ -33,7 +33,7 @@ from ovlo.program.outcome import Outcome
 from ovlo.program.processes.rescue import guarded
 from ovlo.program.running import Limits, run_program
 from ovlo.render.files import check_folder, write
-from ovlo.render.formats.animation import Pace, film_of, writer_of
+from ovlo.render.formats.animation import Playback, film_of, writer_of
 from ovlo.render.formats.table import is_page
 
 Positive = click.FloatRange(min=0, min_open=True)
@@ -42,21 +42,26 @@ Positive = click.FloatRange(min=0, min_open=True)
 @click.command()
 @program_argument
 @output_option(
-    "Where to save it: .gif, .apng, .webp, .svg or .html; repeatable. "
-    "Without it, a GIF named after the program."
+    "File to save: .gif, .apng, .webp, .svg or .html; repeatable. Without it, a GIF named after the program."
 )
 @set_option
 @seed_option
-@click.option("--seconds", type=Positive, default=SECONDS, show_default=True, help="How long it draws.")
-@click.option("--fps", type=Positive, default=25.0, show_default=True, help="Frames a second.")
+@click.option(
+    "--seconds",
+    type=Positive,
+    default=SECONDS,
+    show_default=True,
+    help="Length of the animation, in seconds.",
+)
+@click.option("--fps", type=Positive, default=25.0, show_default=True, help="Frames per second.")
 @click.option(
     "--hold",
     type=click.FloatRange(min=0),
     default=1.0,
     show_default=True,
-    help="Seconds the last frame stays.",
+    help="Seconds to show the last frame.",
 )
-@click.option("--pointer", is_flag=True, help="Show the pointer of the nib: where it is and where it points.")
+@click.option("--pointer", is_flag=True, help="Show the pointer: where the nib is and where it points.")
 @loops_option
 @scale_option
 @overlay_option
@@ -76,16 +81,16 @@ def animate(
     step_limit: int,
     time_limit: float | None,
 ) -> None:
-    """Show how a drawing grows, in a file that plays by itself.
+    """Save an animation of the drawing as it is drawn.
 
-    Where the program pauses, the animation holds, which comes on top of --seconds.
+    Pauses in the program are added to --seconds.
     """
     loaded = load(program)
     files = targets(outputs, f"{loaded.name or loaded.path.stem}.gif", _check_target, loaded.path)
-    pace = Pace(seconds, fps, hold, pointer, loops, overlay_names(overlay))
+    playback = Playback(seconds, fps, hold, pointer, loops, overlay_names(overlay))
     given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
-    conclusion = partial(_conclude, files, pace, scale, seed)
-    traced = "findings" in pace.overlay or any(file.is_page for file in files)
+    conclusion = partial(_conclude, files, playback, scale, seed)
+    traced = "findings" in playback.overlay or any(file.is_page for file in files)
     if not conclusion(run_program(loaded, given, seed, bounds, traced, partial(guarded, conclusion))):
         raise SystemExit(1)
 
@@ -96,16 +101,18 @@ def _check_target(path: Path, call: str) -> None:
     check_folder(path, call)
 
 
-def _conclude(files: list[Target], pace: Pace, scale: float, seed: int | None, outcome: Outcome) -> bool:
+def _conclude(
+    files: list[Target], playback: Playback, scale: float, seed: int | None, outcome: Outcome
+) -> bool:
     """Write the animation, then say what there is to say; whether all went well."""
     done = []
     if outcome.sheet is not None and not outcome.has_failed_empty:
         for file in files:
             if file.is_page:
-                write(file.path, outlets.playing_page(outcome.sheet, pace))
-                done.append(f"{file.name}: a page that plays {pace.seconds:g} s")
+                write(file.path, outlets.playing_page(outcome.sheet, playback))
+                done.append(f"{file.name}: a page that plays {playback.seconds:g} s")
                 continue
-            film = film_of(outcome.sheet, pace, scale)
+            film = film_of(outcome.sheet, playback, scale)
             with progress(len(film), f"Animating {file.name}") as advance:
                 film.save(file.path, advance)
             done.append(

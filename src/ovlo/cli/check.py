@@ -1,4 +1,4 @@
-"""`ovlo check`: what may be wrong with a drawing, with the source lines and a mend for each.
+"""`ovlo check`: what may be wrong with a drawing, with the source lines and a fix for each.
 
 ovlo check kite.py --set sides=7 --skip off-sheet
 """
@@ -37,7 +37,7 @@ def _explain_rules(context: click.Context, option: click.Parameter, is_given: bo
     for name, rule in RULES.items():
         say(f"{name} ({rule.severity})")
         say(_wrapped(rule.about))
-    say("\nA comment at the end of a source line silences a rule there:  # ovlo: skip not-closed")
+    say("\nTo turn a rule off for one line, end that line with a comment: # ovlo: skip not-closed")
     context.exit()
 
 
@@ -45,16 +45,16 @@ def _explain_rules(context: click.Context, option: click.Parameter, is_given: bo
 @click.argument("programs", metavar="FILE[:NAME]...", nargs=-1, required=True)
 @set_option
 @seed_option
-@click.option("--json", "as_json", is_flag=True, help="Print a JSON list of objects instead.")
-@click.option("--strict", is_flag=True, help="Exit with 1 for a hint too, not only for a problem.")
-@click.option("--skip", "skipped", multiple=True, metavar="RULE", help="Leave out a rule; repeatable.")
+@click.option("--json", "as_json", is_flag=True, help="Print the findings as JSON.")
+@click.option("--strict", is_flag=True, help="Exit with status 1 for hints too, not only for problems.")
+@click.option("--skip", "skipped", multiple=True, metavar="RULE", help="Turn off a rule; repeatable.")
 @click.option(
     "--rules",
     is_flag=True,
     is_eager=True,
     expose_value=False,
     callback=_explain_rules,
-    help="Explain each rule with its thresholds, and exit.",
+    help="Explain every rule with its thresholds, and exit.",
 )
 @limit_options
 def check(
@@ -67,10 +67,10 @@ def check(
     step_limit: int,
     time_limit: float | None,
 ) -> None:
-    """Find out why a picture is not what was meant.
+    """Find out why a picture is not what you intended.
 
-    Of several files the last line counts how many have findings. Exits with 1 when there is a problem.
-    A comment at the end of a source line silences a rule there: # ovlo: skip not-closed
+    The exit status is 1 if a program has a problem. To turn a rule off for one line of a program, end that
+    line with a comment: # ovlo: skip not-closed
     """
     for name in skipped:
         if name not in RULES:
@@ -167,7 +167,7 @@ def _total(results: list[Result]) -> str:
 
 
 def _described(finding: Finding, path: Path) -> str:
-    """A finding for people: what, where, the source lines, and the mend."""
+    """A finding for people: what, where, the source lines, and the fix."""
     times = f", {finding.count} times" if finding.count > 1 else ""
     where = "" if finding.place is None else " at ({:.4g}, {:.4g})".format(*finding.place)
     head = f"\n{finding.severity}: {finding.rule}{where}{times}"
@@ -179,7 +179,7 @@ def _described(finding: Finding, path: Path) -> str:
         f"  {'>' if line in finding.lines else ' '} {line:{width}} | {_source(finding.file, line)}"
         for line in lines
     ]
-    return "\n".join([head, *source, _wrapped(finding.message), _wrapped(f"Mend: {finding.mend}")])
+    return "\n".join([head, *source, _wrapped(finding.message), _wrapped(f"Fix: {finding.fix}")])
 
 
 def _source(file: str, line: int) -> str:
@@ -192,7 +192,7 @@ def _wrapped(text: str) -> str:
 
 def _summary(found: list[Finding], trouble: str) -> str:
     if not found:
-        return "Nothing more was found before that." if trouble else "No findings."
+        return "Nothing else was found up to that point." if trouble else "No findings."
     problems = sum(one.severity == PROBLEM for one in found)
     hints = len(found) - problems
     counts = [wording.counted(n, noun) for n, noun in ((problems, "problem"), (hints, "hint")) if n]

@@ -29,12 +29,12 @@ from ovlo.render.additions.difference import difference_sheet
 @click.command()
 @click.argument("first", metavar="A")
 @click.argument("second", metavar="B")
-@output_option("Lay both pictures over each other in a file: .svg, .png or .pdf; repeatable.")
+@output_option("File that shows both pictures laid over each other: .svg, .png or .pdf; repeatable.")
 @click.option(
-    "--set-a", "settings_a", multiple=True, metavar="NAME=VALUE", help="A parameter of A; repeatable."
+    "--set-a", "settings_a", multiple=True, metavar="NAME=VALUE", help="Set a parameter of A; repeatable."
 )
 @click.option(
-    "--set-b", "settings_b", multiple=True, metavar="NAME=VALUE", help="A parameter of B; repeatable."
+    "--set-b", "settings_b", multiple=True, metavar="NAME=VALUE", help="Set a parameter of B; repeatable."
 )
 @seed_option
 @limit_options
@@ -48,10 +48,11 @@ def compare(
     step_limit: int,
     time_limit: float | None,
 ) -> None:
-    """Tell whether two programs draw the same picture, and how they differ.
+    """Check whether two programs draw the same picture, and how they differ.
 
-    A and B are each FILE[:NAME]. Order, direction and splitting of lines do not matter. Exits with 0 when the
-    picture is the same, also when moved, turned, scaled or mirrored; with 1 when it differs, in colours too.
+    A and B are each FILE[:NAME]. The order, direction and splitting of lines do not matter. The exit status
+    is 0 if the pictures are the same, even if one is moved, turned, scaled or mirrored, and 1 if they differ,
+    even in colour only.
     """
     programs = load(first), load(second)
     files = targets(outputs, "", outlets.check_target, *(one.path for one in programs)) if outputs else []
@@ -60,7 +61,7 @@ def compare(
     a = _drawn(programs[0], pairs(settings_a, "--set-a"), common, bounds)
     b = _drawn(programs[1], pairs(settings_b, "--set-b"), common, bounds)
     if a.unit != b.unit:
-        raise BadUse(f"A is drawn in {a.unit} and B in {b.unit}; give both sheets the same unit.")
+        raise BadUse(f"A is drawn in {a.unit}, but B in {b.unit}; give both sheets the same unit.")
     found = compare_columns(a._columns, b._columns, outlets.comparing_eyes(b))
     verdict = verdict_on(found, a.unit)
     if files:
@@ -85,7 +86,7 @@ def _drawn(program: Program, settings: dict[str, str], seed: int, bounds: Limits
 
 def _refuse(path: str, outcome: Outcome) -> Sheet:
     if outcome.trouble or outcome.sheet is None:
-        raise ProgramFailed(outcome.trouble or f"{path} made no sheet.")
+        raise ProgramFailed(outcome.trouble or f"{path} makes no sheet.")
     return outcome.sheet
 
 
@@ -108,7 +109,7 @@ def verdict_on(found: Comparison, unit: str) -> str:
     by, ways = found.by, []
     if found.difference is not None and not found.words:
         distance = found.difference.distance
-        return f"The same to the eye: the largest distance is {distance:.2g} {unit}, which nobody sees."
+        return f"The same to the eye: the largest distance is {distance:.2g} {unit}, too small to see."
     if abs(by.turn) > 1e-4:
         ways.append(f"turned by {by.turn:.2f}°")
     if abs(by.scale - 1) > 1e-6:

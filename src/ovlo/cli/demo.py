@@ -13,7 +13,7 @@ import click
 from ovlo import outlets
 from ovlo.cli.speech import wording
 from ovlo.core.sheet.sheet import Sheet
-from ovlo.core.values.errors import FileTrouble, OvloError
+from ovlo.core.values.errors import FileError, OvloError
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
 from ovlo.program.running import run_program
@@ -40,14 +40,14 @@ img { width: 100%; border: 1px solid #8888; background: white; }
 @click.command()
 @click.argument("folder", default="ovlo-demo", type=click.Path(file_okay=False, path_type=Path))
 def demo(folder: Path) -> None:
-    """Draw every example into FOLDER (ovlo-demo), as SVG and PNG, with a page that shows them all."""
+    """Draw every example into FOLDER (default: ovlo-demo), with a page that shows them all."""
     from rich.console import Console
     from rich.table import Table
 
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
-        raise FileTrouble(f"demo: the folder {folder} cannot be made ({error.strerror}).") from error
+        raise FileError(f"demo: the folder {folder} cannot be created ({error.strerror}).") from error
     table = Table(title=f"Kite day at Marrow Bay, drawn into {folder}")
     for heading in ("picture", "files", "size"):
         table.add_column(heading, overflow="fold")
@@ -70,7 +70,7 @@ def demo(folder: Path) -> None:
     Console().print(table)
     page = folder / "index.html"
     write(page, _page(names).encode())
-    click.echo(f"Open {page} to look at them.")
+    click.echo(f"Open {page} to see them all.")
 
 
 def _page(names: list[str]) -> str:

@@ -40,22 +40,24 @@ from ovlo.program.running import Limits, run_program
 @click.command()
 @program_argument
 @output_option(
-    "Where to save the picture: .svg, .png, .pdf or .html (a page that replays it); repeatable. "
-    "Without it, an SVG named after the program, in this folder."
+    "File to save: .svg, .png, .pdf or .html (a page that replays the drawing); repeatable. "
+    "Without it, an SVG named after the program, in the current folder."
 )
 @set_option
 @seed_option
-@click.option("--ask", is_flag=True, help="Ask for each parameter, and then whether to draw another.")
-@click.option("--list", "is_list", is_flag=True, help="Show the drawings in the file and their parameters.")
+@click.option("--ask", is_flag=True, help="Ask for each parameter, draw, and offer to draw another picture.")
+@click.option(
+    "--list", "is_list", is_flag=True, help="List the drawings in the file and their parameters, and exit."
+)
 @scale_option
 @dpi_option
 @text_option
-@click.option("--fit", is_flag=True, help="Zoom the view so that all marks are seen.")
+@click.option("--fit", is_flag=True, help="Zoom so that all marks are visible.")
 @page_size_option
 @landscape_option
 @margin_option
 @click.option(
-    "--tiles", metavar="NAME", help="A poster: the page on leaves of this size, to be glued together."
+    "--tiles", metavar="NAME", help="Split the page into a poster on sheets of this size, to glue together."
 )
 @overlay_option
 @only_option
@@ -82,7 +84,7 @@ def draw(
 ) -> None:
     """Run a program and save its picture.
 
-    FILE is a Python file; NAME picks one of several drawings in it.
+    FILE is a Python file; NAME selects one of several drawings in it.
     """
     loaded = load(program)
     if is_list:
@@ -122,7 +124,7 @@ def _conclude(
         tell_empty(files)
         return False
     if outcome.sheet_count > 1:
-        say(f"{program} made {outcome.sheet_count} sheets; this is the last one.")
+        say(f"{program} made {outcome.sheet_count} sheets; the picture is the last one.")
     if outcome.sheet is not None:
         if made := wording.made_with(outcome.sheet):
             say(made)

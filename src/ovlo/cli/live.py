@@ -22,9 +22,9 @@ from ovlo.program.running import Limits
 @seed_option
 @limit_options
 @click.option(
-    "--port", type=click.IntRange(0, 65535), default=0, help="Of the page on this machine; 0 for any."
+    "--port", type=click.IntRange(0, 65535), default=0, help="Local port to serve on; 0 picks a free one."
 )
-@click.option("--no-open", is_flag=True, help="Open no browser; print where the page is.")
+@click.option("--no-open", is_flag=True, help="Print the address of the page instead of opening a browser.")
 def live(
     program: str,
     settings: tuple[str, ...],
@@ -34,11 +34,11 @@ def live(
     port: int,
     no_open: bool,
 ) -> None:
-    """Move a drawing's parameters and edit its file; the picture in the browser follows.
+    """Open a page with a control for each parameter; the picture follows, also when you save the file.
 
-    All drawings of the file are offered; their shortcut keys draw them. Press ? in the page for its keys.
-    It ends when the page is closed, or with Ctrl-C.
+    The page offers all drawings of the file; press ? there for its shortcuts. The command ends when the page
+    is closed, or with Ctrl-C.
     """
-    with suppress(ProgramFailed):  # the page says so, and waits for the file to be mended
+    with suppress(ProgramFailed):  # the page says so, and waits for the file to be corrected
         load(program)
     explore(program, pairs(settings, "--set"), seed, Limits(step_limit, time_limit), port, not no_open)

@@ -19,22 +19,23 @@ import click
 import ovlo
 from ovlo.cli.speech.saying import say, warn
 from ovlo.core.values.arguments import near
-from ovlo.core.values.errors import NothingDone, OvloError, ProgramFailed
+from ovlo.core.values.errors import NoEffect, OvloError, ProgramFailed
 
 COMMANDS = {
     "draw": "Run a program and save its picture.",
-    "vary": "Draw every combination of some values on one captioned contact sheet.",
-    "check": "Find out why a picture is not what was meant.",
-    "steps": "List the steps of a drawing, and where in the program each comes from.",
-    "compare": "Tell whether two programs draw the same picture, and how they differ.",
-    "animate": "Show how a drawing grows, in a file that plays by itself.",
-    "live": "Move a drawing's parameters and edit its file; the picture in the browser follows.",
-    "plot": "Write what a pen plotter or a cutter draws of a picture.",
-    "new": "Write a first program into FILE, which runs as it is.",
-    "demo": "Draw every example into FOLDER (ovlo-demo), as SVG and PNG, with a page that shows them all.",
+    "vary": "Draw every combination of parameter values on one captioned contact sheet.",
+    "check": "Find out why a picture is not what you intended.",
+    "steps": "List the steps of a drawing, each with its line of the program.",
+    "compare": "Check whether two programs draw the same picture, and how they differ.",
+    "animate": "Save an animation of the drawing as it is drawn.",
+    "live": "Open a page with a control for each parameter; the picture follows, also when you save the "
+    "file.",
+    "plot": "Convert a picture to pen-plotter or cutter output.",
+    "new": "Create a first program, FILE, that runs as it is.",
+    "demo": "Draw every example into FOLDER (default: ovlo-demo), with a page that shows them all.",
 }
-"""What each command does. It is a module of this package with a function of the same name, loaded when it is
-called for; its help begins with these words."""
+"""Each command and what it does. A command is a module of this package with a function of the same name,
+loaded when it is called; its help begins with these words."""
 
 
 class Group(click.Group):
@@ -51,7 +52,7 @@ class Group(click.Group):
         return cast(click.Command, getattr(import_module(f"ovlo.cli.{name}"), name))
 
     def format_commands(self, context: click.Context, formatter: click.HelpFormatter) -> None:
-        """Tell what each command does, without loading it."""
+        """List the commands without loading them."""
         with formatter.section("Commands"):
             formatter.write_dl(list(COMMANDS.items()))
 
@@ -86,7 +87,7 @@ def _tell(
     line: str | None = None,
 ) -> None:
     """A warning as a sentence, without the place in Ovlo's own code it comes from."""
-    warn(f"{filename}, line {lineno}: {message}" if issubclass(category, NothingDone) else str(message))
+    warn(f"{filename}, line {lineno}: {message}" if issubclass(category, NoEffect) else str(message))
 
 
 def _load(words: list[str]) -> None:
@@ -122,4 +123,7 @@ def run() -> None:
 @click.group(cls=Group, context_settings={"help_option_names": ["--help", "-h"]})
 @click.version_option(ovlo.__version__, prog_name="ovlo", message="%(prog)s %(version)s")
 def main() -> None:
-    """Draw pictures by steering a pen."""
+    """Turtle graphics: draw pictures by steering a pen.
+
+    `ovlo COMMAND --help` explains a command.
+    """

@@ -52,17 +52,17 @@ print("Saved {name}.svg; open it in a browser.")
 
 @click.command()
 @click.argument("file", type=click.Path(path_type=Path))
-@click.option("--script", "is_script", is_flag=True, help="Write a plain script instead of a drawing.")
+@click.option("--script", "is_script", is_flag=True, help="Create a plain script without a drawing function.")
 def new(file: Path, is_script: bool) -> None:
-    """Write a first program into FILE, which runs as it is."""
+    """Create a first program, FILE, that runs as it is."""
     if not file.suffix:
         file = file.with_suffix(".py")
     if file.suffix != ".py":
-        raise BadUse(f"{file}: a program is a Python file; name it {file.with_suffix('.py').name}.")
+        raise BadUse(f"{file}: a program must be a Python file; name it {file.with_suffix('.py').name}.")
     if file.exists():
-        raise BadUse(f"{file} is there already; give the new program another name.")
+        raise BadUse(f"{file} already exists; choose another name.")
     check_folder(file, "new")
     name = file.stem if file.stem.isidentifier() else "kite"
     text = (SCRIPT if is_script else DRAWING).format(file=file.name, name=name)
     write(file, text.encode())
-    say(f"Wrote {file}. Draw it: ovlo draw {file}, or: python {file}")
+    say(f"Created {file}. Draw it with `ovlo draw {file}` or `python {file}`.")

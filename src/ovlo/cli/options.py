@@ -1,4 +1,4 @@
-"""Options that several commands share, and what they say.
+"""Options that several commands share.
 
 @click.command()
 @program_argument
@@ -31,7 +31,7 @@ def pairs(texts: tuple[str, ...], option: str) -> dict[str, str]:
     for text in texts:
         name, equals, value = text.partition("=")
         if not equals or not name.strip():
-            raise BadUse(f"{option}: it takes name=value, as in {option} sides=7, not {text!r}.")
+            raise BadUse(f"{option}: write name=value, as in {option} sides=7, not {text!r}.")
         if name.strip() in found:
             raise BadUse(f"{option}: {name.strip()} is given twice; give it once.")
         found[name.strip()] = value
@@ -71,44 +71,44 @@ def targets(
 
 
 set_option = click.option(
-    "--set", "settings", multiple=True, metavar="NAME=VALUE", help="Give a parameter a value; repeatable."
+    "--set", "settings", multiple=True, metavar="NAME=VALUE", help="Set a parameter; repeatable."
 )
 scale_option = click.option(
     "--scale",
     type=click.FloatRange(min=0, min_open=True),
     default=1.0,
     show_default=True,
-    help="How many times as large.",
+    help="Size of the picture relative to the sheet.",
 )
 dpi_option = click.option(
     "--dpi",
     type=click.FloatRange(min=0, min_open=True),
-    help="Pixels of a PNG in an inch of the sheet, instead of a scale, which has 96.",
+    help="PNG resolution in pixels per inch (default 96); replaces --scale.",
 )
 text_option = click.option(
     "--text",
     type=click.Choice(TEXTS),
     default=TEXTS[0],
     show_default=True,
-    help="Keep words as text, or make them the shapes of their letters, which look the same everywhere.",
+    help="How to save text: as editable text, or as outlines, which look the same everywhere.",
 )
 
 
 def check_dpi(dpi: float | None, scale: float, files: list[Target]) -> None:
-    """Refuse pixels in an inch where they mean nothing."""
+    """Refuse a resolution where there is none."""
     if dpi is None:
         return
     if scale != 1:
-        raise BadUse("--dpi: give it or --scale, not both.")
+        raise BadUse("--dpi: replaces --scale; leave one of them out.")
     if others := [file.name for file in files if file.path.suffix.lower() != ".png"]:
-        raise BadUse(f"--dpi: only a PNG has pixels in an inch; {others[0]} has none.")
+        raise BadUse(f"--dpi: only a PNG has a resolution; {others[0]} does not.")
 
 
 overlay_option = click.option(
     "--overlay",
     metavar="NAME,…",
     default="",
-    help="Lay over the picture: grid, axes, steps, angles, pointer, findings.",
+    help="Overlays, separated by commas: grid, axes, steps, angles, pointer, findings.",
 )
 
 
@@ -127,12 +127,15 @@ loops_option = click.option(
     default=0,
     show_default=True,
     metavar="TIMES",
-    help="How often it plays; 0 for ever. An SVG plays once.",
+    help="How many times it plays; 0 repeats it forever. An SVG plays once.",
 )
 only_option = click.option(
-    "--only", metavar="FUNCTION", default="", help="Show the marks a function made, the rest pale."
+    "--only",
+    metavar="FUNCTION",
+    default="",
+    help="Show the marks of one function in full colour and the rest pale.",
 )
-seed_option = click.option("--seed", type=click.IntRange(min=0), help="The seed of the dice.")
+seed_option = click.option("--seed", type=click.IntRange(min=0), help="Seed of the random numbers.")
 
 
 def limit_options(command: Decorated) -> Decorated:
@@ -141,12 +144,12 @@ def limit_options(command: Decorated) -> Decorated:
         "--time-limit",
         type=click.FloatRange(min=0, min_open=True),
         metavar="SECONDS",
-        help="Stop the program after so long; what is drawn by then is kept.",
+        help="Stop the program after this time and keep what it drew so far.",
     )(command)
     return click.option(
         "--step-limit",
         type=click.IntRange(min=1),
         default=STEP_LIMIT,
         show_default=True,
-        help="Stop the program after so many steps; what is drawn by then is kept.",
+        help="Stop the program after this many steps and keep what it drew so far.",
     )(command)

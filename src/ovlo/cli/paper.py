@@ -15,14 +15,16 @@ from ovlo.core.values.errors import BadUse
 from ovlo.core.values.units import MARGIN
 
 if TYPE_CHECKING:
-    from ovlo.render.paper.leaf import Paper
+    from ovlo.render.paper.paper_sheet import Paper
 
 page_size_option = click.option(
-    "--page-size", metavar="NAME", help="Of paper, such as A4, letter or 200x300mm; else that of the sheet."
+    "--page-size",
+    metavar="NAME",
+    help="Paper size, such as A4, letter or 200x300mm. [default: the size of the sheet]",
 )
-landscape_option = click.option("--landscape", is_flag=True, help="Turn the page.")
+landscape_option = click.option("--landscape", is_flag=True, help="Use landscape orientation.")
 margin_option = click.option(
-    "--margin", metavar="LENGTH", help=f"What stays empty on each side of a page. [default: {MARGIN:g}mm]"
+    "--margin", metavar="LENGTH", help=f"Empty space on each side of a page. [default: {MARGIN:g}mm]"
 )
 
 
@@ -38,16 +40,16 @@ def paper_of(
     if page_size is None:
         for option, value in (("--landscape", is_landscape), ("--margin", margin), ("--tiles", tiles)):
             if value:
-                raise BadUse(f"{option}: it is for a page of paper; name one, as in --page-size A4.")
+                raise BadUse(f"{option}: needs a paper size; add one, as in --page-size A4.")
         return None
     if others := [file.name for file in files if file.path.suffix.lower() != ".pdf"]:
-        raise BadUse(f"--page-size: pages of paper are in a PDF, not in {others[0]}; save it as .pdf.")
+        raise BadUse(f"--page-size: only a PDF has pages of paper; save {others[0]} as .pdf.")
     if scale != 1:
-        raise BadUse("--scale: a page of paper has its size; leave --scale or --page-size out.")
+        raise BadUse("--scale: the paper size sets the scale; leave --scale or --page-size out.")
     from ovlo.render.paper.poster import checked_paper  # a picture without paper need not load it
 
     size = units.page_size(page_size, "--page-size", is_landscape)
-    empty = units.millimetres(MARGIN if margin is None else margin, "--margin", "it")
+    empty = units.millimetres(MARGIN if margin is None else margin, "--margin", "")
     tile = None if tiles is None else units.page_size(tiles, "--tiles")
     return checked_paper(size, empty, tile)
 
@@ -60,7 +62,7 @@ def on_paper(name: str, paper: Paper) -> str:
     from ovlo.render.paper.poster import checked_tiling
 
     tiling = checked_tiling(paper, "--tiles")
-    return f"{page}, on {tiling.columns * tiling.rows} leaves of {_millimetres(tiling.leaf)} and a plan"
+    return f"{page}, on {tiling.columns * tiling.rows} sheets of {_millimetres(tiling.tile)} and a plan"
 
 
 def _millimetres(size: tuple[float, float]) -> str:

@@ -18,13 +18,13 @@ from ovlo.program.running import telling_where
 def show_list(program: Program) -> None:
     """Print every drawing with its parameters, or the one named."""
     if not program.declares:
-        say(f"{program.path} is a script: it has no drawings, and is run as it stands.")
+        say(f"{program.path} is a script: it has no drawings and no parameters.")
         return
     with telling_where():
         found = program.drawings()
         chosen = [program.drawing()] if program.name else list(found.values())
     if not chosen:
-        raise BadUse(f"{program.path} declares no drawing at its top level.")
+        raise BadUse(f"{program.path} defines no drawing at its top level.")
     say("\n\n".join(_described(drawing) for drawing in chosen))
 
 

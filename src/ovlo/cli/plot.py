@@ -1,6 +1,6 @@
 """`ovlo plot`: what a pen plotter draws of a program's picture.
 
-ovlo plot harbour.py --page-size A3 --landscape --fit --hatch lines -o harbour.gcode -o preview.png
+ovlo plot harbour.py --page-size A3 --landscape --fit --hatch parallel -o harbour.gcode -o preview.png
 """
 
 from __future__ import annotations
@@ -25,19 +25,19 @@ from ovlo.cli.speech import wording
 from ovlo.cli.speech.plots import report
 from ovlo.cli.speech.saying import say, tell_empty, tell_trouble
 from ovlo.core.plot.hatching import HATCHES
-from ovlo.core.plot.plot import HIDDEN, ORDERS
+from ovlo.core.plot.plot import HIDDEN_LINES, STROKE_ORDERS
 from ovlo.program.loading import load
 from ovlo.program.outcome import Outcome
 from ovlo.program.processes.rescue import guarded
 from ovlo.program.running import Limits, run_program
-from ovlo.render.plotter.machine import FEED, ON_LIFT, ON_LOWER
+from ovlo.render.plotter.machine import FEED
 from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
 
 
 @click.command()
 @program_argument
 @output_option(
-    "Where to save the plot: .svg in millimetres, .gcode or .hpgl, or .png for a preview; repeatable. "
+    "File to save: .svg (in millimetres), .gcode, .hpgl, or .png for a preview; repeatable. "
     "Without it, an SVG named after the program."
 )
 @set_option
@@ -45,37 +45,50 @@ from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
 @page_size_option
 @landscape_option
 @margin_option
-@click.option("--fit", is_flag=True, help="Fill the page with all marks; else the sheet has its own size.")
 @click.option(
-    "--hidden",
-    type=click.Choice(HIDDEN),
-    default=HIDDEN[0],
+    "--fit", is_flag=True, help="Fill the page with all marks; otherwise the sheet is drawn at its own size."
+)
+@click.option(
+    "--hidden-lines",
+    type=click.Choice(HIDDEN_LINES),
+    default=HIDDEN_LINES[0],
     show_default=True,
-    help="What later areas cover.",
+    help="Whether to draw lines that later areas cover.",
 )
 @click.option(
-    "--hatch", type=click.Choice(HATCHES), default=HATCHES[0], show_default=True, help="How areas are filled."
-)
-@click.option("--hatch-gap", metavar="LENGTH", help="Between two lines. [default: the width of the pen]")
-@click.option("--hatch-angle", type=float, default=45.0, show_default=True, help="Of the lines, in degrees.")
-@click.option(
-    "--pen-tray", metavar="FILE", help="The pens at hand, a TOML file; else one for each ink and width."
+    "--hatch", type=click.Choice(HATCHES), default=HATCHES[0], show_default=True, help="How to fill areas."
 )
 @click.option(
-    "--precision", metavar="LENGTH", help="How far a line may be off. [default: a tenth of the pen]"
+    "--hatch-spacing", metavar="LENGTH", help="Distance between hatch lines. [default: the width of the pen]"
 )
 @click.option(
-    "--order",
-    type=click.Choice(ORDERS),
-    default=ORDERS[0],
+    "--hatch-angle",
+    type=float,
+    default=45.0,
     show_default=True,
-    help="With little travel, or yours.",
+    help="Direction of the hatch lines, in degrees anticlockwise from east.",
 )
 @click.option(
-    "--feed", type=float, default=FEED, show_default=True, help="How fast a pen draws, mm a minute."
+    "--pen-tray",
+    metavar="FILE",
+    help="TOML file that lists your pens and describes your machine. [default: one pen for each ink and "
+    "width]",
 )
-@click.option("--on-lift", metavar="CODE", help=f"G-code that lifts the pen. [default: {ON_LIFT}]")
-@click.option("--on-lower", metavar="CODE", help=f"G-code that lowers it. [default: {ON_LOWER}]")
+@click.option(
+    "--tolerance",
+    metavar="LENGTH",
+    help="Largest permitted deviation from the drawn line. [default: a tenth of the finest pen's width]",
+)
+@click.option(
+    "--stroke-order",
+    type=click.Choice(STROKE_ORDERS),
+    default=STROKE_ORDERS[0],
+    show_default=True,
+    help="Order of strokes: shortest travel, or as drawn.",
+)
+@click.option(
+    "--feed", type=float, default=FEED, show_default=True, help="Drawing speed, in millimetres per minute."
+)
 @limit_options
 def plot(
     program: str,
@@ -86,10 +99,10 @@ def plot(
     time_limit: float | None,
     **how: object,
 ) -> None:
-    """Write what a pen plotter or a cutter draws of a picture.
+    """Convert a picture to pen-plotter or cutter output.
 
-    What later areas hide is left out, areas are filled by lines, each ink has its pen, lines are drawn once
-    and in an order with little travel.
+    Lines that later areas cover are removed, areas are hatched, each ink gets its own pen, and lines are
+    drawn once, in an order that keeps travel short.
     """
     loaded = load(program)
     default = f"{loaded.name or loaded.path.stem}-plot.svg"

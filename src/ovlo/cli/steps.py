@@ -33,9 +33,9 @@ SCRIPT = "<module>"
 @program_argument
 @set_option
 @seed_option
-@click.option("--calls", "as_calls", is_flag=True, help="Show the tree of function calls instead.")
-@click.option("--csv", "as_csv", is_flag=True, help="Print comma-separated values with all digits.")
-@click.option("--only", metavar="FUNCTION", default="", help="Only the steps a function made.")
+@click.option("--calls", "as_calls", is_flag=True, help="Print the tree of function calls instead.")
+@click.option("--csv", "as_csv", is_flag=True, help="Print comma-separated values, with all digits.")
+@click.option("--only", metavar="FUNCTION", default="", help="List only the steps of one function.")
 @limit_options
 def steps(
     program: str,
@@ -47,7 +47,7 @@ def steps(
     step_limit: int,
     time_limit: float | None,
 ) -> None:
-    """List the steps of a drawing, and where in the program each comes from."""
+    """List the steps of a drawing, each with its line of the program."""
     conclusion = partial(_conclude, only, as_calls, as_csv, seed)
     given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
     outcome = run_program(load(program), given, seed, bounds, True, partial(guarded, conclusion))

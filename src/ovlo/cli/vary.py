@@ -37,7 +37,10 @@ from ovlo.render.additions.contact import Cell, contact_sheet
 
 @click.command()
 @program_argument
-@output_option("Where to save; repeatable.")
+@output_option(
+    "File to save: .png, .svg, .pdf or .html (a page with sliders); repeatable. Without it, a PNG named "
+    "after the drawing."
+)
 @set_option
 @seed_option
 @click.option(
@@ -45,23 +48,25 @@ from ovlo.render.additions.contact import Cell, contact_sheet
     "ranges",
     multiple=True,
     metavar="NAME=VALUES",
-    help="Values of a parameter, or of seed: 3..8, 0..1..0.25 or 20,40,80; repeatable.",
+    help="Values of a parameter or of seed, as 3..8, 0..1..0.25 or 20,40,80; repeatable.",
 )
-@click.option("--fit-each", is_flag=True, help="Zoom each picture to its cell; sizes do not compare then.")
+@click.option(
+    "--fit-each", is_flag=True, help="Zoom each picture to its cell, so that sizes can no longer be compared."
+)
 @click.option(
     "--workers",
     type=click.IntRange(min=1),
     default=lambda: os.cpu_count() or 1,
-    show_default="one a core",
-    help="How many pictures are drawn at once.",
+    show_default="one per core",
+    help="Number of pictures to draw at once.",
 )
 @scale_option
 @text_option
 @page_size_option
 @landscape_option
 @margin_option
-@click.option("--columns", type=click.IntRange(1, 100), help="How many pictures are in a row.")
-@click.option("--title", metavar="WORDS", help="What stands on top; else what was varied.")
+@click.option("--columns", type=click.IntRange(1, 100), help="Number of pictures in a row.")
+@click.option("--title", metavar="WORDS", help="Title of the contact sheet. [default: the varied values]")
 @overlay_option
 @limit_options
 def vary(
@@ -83,9 +88,9 @@ def vary(
     step_limit: int,
     time_limit: float | None,
 ) -> None:
-    """Draw every combination of some values on one captioned contact sheet.
+    """Draw every combination of parameter values on one captioned contact sheet.
 
-    A picture that fails shows its error in its place. Without -o, the sheet is named after the program.
+    A picture that fails shows its error in its cell.
     """
     loaded = load(program)
     if not loaded.declares:
@@ -94,16 +99,15 @@ def vary(
     drawing = load_drawing(loaded, bounds)
     given, call = pairs(settings, "--set"), "--values"
     for name, written in given.items():
-        kind = drawing._parameters[name].kind.name if name in drawing._parameters else ""
-        if ".." in written and "number" in kind:
-            raise BadUse(f"--set: {name}={written} is several values; write --values {name}={written}.")
+        if ".." in written and name in drawing._parameters and drawing._parameters[name].is_number:
+            raise BadUse(f"--set: {name}={written} has several values; write --values {name}={written}.")
     drawing._read(given)
     lists = {
         name: varying.range_of(written, varying.varied_parameter(drawing, name, call), call)
         for name, written in pairs(ranges, "--values").items()
     }
     if both := given.keys() & lists.keys():
-        raise BadUse(f"--values: {min(both)} is given by --set too; leave one out.")
+        raise BadUse(f"--values: {min(both)} is also given by --set; leave one of them out.")
     varying.check_ranges(drawing, lists, call)
     files = targets(
         outputs, f"{drawing._name}-varied.{'pdf' if page_size else 'png'}", outlets.check_target, loaded.path
@@ -111,7 +115,7 @@ def vary(
     paper = paper_of(page_size, landscape, margin, scale, files)
     heading = _title(drawing._name, ranges, settings)
     if title is not None:
-        heading = arguments.text(title, "--title", "it")
+        heading = arguments.text(title, "--title", "")
     names = overlay_names(overlay)
     choices = varying.combinations(lists)
     common = fresh_seed() if seed is None else seed
@@ -126,9 +130,9 @@ def vary(
     if paper is not None:
         from ovlo.render.paper.handout import handout  # most contact sheets are one picture
 
-        leaves = handout(whole, heading, paper, columns, fit_each, text, "save")
-        outlets.save_leaves(leaves, heading, [file.path for file in files])
-        size = f"{wording.counted(len(leaves), 'page')} of {paper.size[0]:g} × {paper.size[1]:g} mm"
+        papers = handout(whole, heading, paper, columns, fit_each, text, "save")
+        outlets.save_paper_sheets(papers, heading, [file.path for file in files])
+        size = f"{wording.counted(len(papers), 'page')} of {paper.size[0]:g} × {paper.size[1]:g} mm"
     else:
         sheet = contact_sheet(whole, heading, fit_each, columns or varying.grid_width(lists))
         sheet._cells = tuple(whole) if has_page else ()

@@ -1,33 +1,34 @@
-"""Calls that went wrong: what Python says of them, in the words of the program that made them.
+"""Calls that went wrong: Python's message, in the words of the program that made the call.
 
-mend("nib.polygon() takes 2 positional arguments but 3 were given", place)
+fix("nib.polygon() takes 2 positional arguments but 3 were given", place)
 """
 
 from __future__ import annotations
 
 import ast
 import inspect
+import linecache
 import re
 from collections.abc import Callable
 from functools import lru_cache
-from pathlib import Path
 from types import FunctionType, TracebackType
 
 import ovlo
 from ovlo.core.pen.unused import HOW
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.values.arguments import nearest
+from ovlo.core.values.colour_names import NAMED
 from ovlo.core.values.everyday import COLOUR
 
 SET = ("ink", "line_width", "line_dash", "line_cap", "line_join", "pointer")
 READ = ("position", "heading", "pose", "is_lifted", "sheet", "dice")
-SIZES = {"polygon": "the size needs its name: radius={size} or side_length={size}"}
+SIZES = {"polygon": "name the size: radius={size} or side_length={size}"}
 
 NUMBERS = ("no values", "one value", "two values", "three values", "four values")
 
 
-def mend(message: str, place: TracebackType) -> str:
-    """What was meant by a call that Python refuses; "" where that is not known."""
+def fix(message: str, place: TracebackType) -> str:
+    """What to write instead of a call that Python refuses; "" if that is not known."""
     node = node_at(place)
     match = re.match(r"([\w.]+(?:\.<locals>\.\w+)*)\(\) (takes|got|missing)", message)
     if match:
@@ -39,7 +40,7 @@ def mend(message: str, place: TracebackType) -> str:
     if "'method' object is not iterable" in message:
         return _not_looped(place)
     if "'method' object is not subscriptable" in message and isinstance(node, ast.Subscript):
-        return f"a call has round brackets: {ast.unparse(node.value)}({ast.unparse(node.slice)})"
+        return f"a call needs round brackets: {ast.unparse(node.value)}({ast.unparse(node.slice)})"
     return ""
 
 
@@ -75,14 +76,22 @@ def _of_ours(
     if "missing" in message:
         missing = re.findall(r"'(\w+)'", message)
         example = ", ".join(one.name for one in parameters if one.default is one.empty)
-        return f"{name} needs {' and '.join(missing)}: write {name}({example})"
+        return f"{name} needs {' and '.join(missing)}; write {name}({example})"
     count = len(by_place)
     takes = NUMBERS[count] if count < len(NUMBERS) else f"{count} values"
     names = f", {', '.join(by_place)}" if by_place else ""
     if name in SIZES and len(values) > count:
         return f"{name} takes {takes}{names}; {SIZES[name].format(size=values[count])}"
-    others = f"; these need their names: {', '.join(f'{one}=…' for one in by_name)}" if by_name else ""
+    if "fill" in by_name and (colour := next((value for value in values[count:] if _is_colour(value)), "")):
+        return f"{name} takes {takes}{names}; name the colour: fill={colour}"
+    others = f"; the others need their names: {', '.join(f'{one}=…' for one in by_name)}" if by_name else ""
     return f"{name} takes {takes}{names}{others}"
+
+
+def _is_colour(source: str) -> bool:
+    """Whether a value of a call is a colour in quotes."""
+    word = source.strip("'\"").lower()
+    return source[:1] in ("'", '"') and (word in NAMED or word.startswith("#"))
 
 
 def _unknown_keyword(name: str, given: str, known: list[str], node: ast.AST | None) -> str:
@@ -93,15 +102,15 @@ def _unknown_keyword(name: str, given: str, known: list[str], node: ast.AST | No
     if given in COLOUR.split() and ("fill" in known or "ink" in known):
         meant = f"write {'fill' if 'fill' in known else 'ink'}={value}"
         if "fill" in known:
-            meant += f", or set nib.ink = {value} for its line"
+            meant += f", or set nib.ink = {value} for the line"
     elif given in COLOUR.split():
         meant = f"set nib.ink = {value} before it"
     elif near := nearest(given, known):
         meant = f"did you mean {near[0]}={value}?"
     else:
-        meant = "" if known else "it takes no values"
+        meant = "" if known else "it takes no options"
     listed = f" It takes {', '.join(known)}." if known else ""
-    return f"{name} has no {given}=; {meant or 'look at its names.'}{listed}".replace("?.", "?")
+    return f"{name} has no {given}=; {meant or 'check the name'}.{listed}".replace("?.", "?")
 
 
 def _forgotten_nib(
@@ -126,9 +135,9 @@ def _not_called(node: ast.Call) -> str:
     thing, name = ast.unparse(called), called.attr
     if name in SET:
         value = ast.unparse(node.args[0]) if node.args else "…"
-        return f"{name} is set with =: {thing} = {value}"
+        return f"{name} is set with =, as in {thing} = {value}"
     if name in READ or name in ("x", "y", "width", "height", "trail", "nibs", "seed", "box", "end"):
-        return f"{name} is read without brackets: {thing}"
+        return f"{name} is read without brackets, as in {thing}"
     return ""
 
 
@@ -137,14 +146,14 @@ def _not_opened(place: TracebackType) -> str:
         for item in node.items if isinstance(node, ast.With) else ():
             opened = item.context_expr
             if isinstance(opened, ast.Attribute) and opened.attr in HOW:
-                return f"a block is called: with {ast.unparse(opened.value)}.{HOW[opened.attr]}:"
+                return f"a block needs brackets: with {ast.unparse(opened.value)}.{HOW[opened.attr]}:"
     return ""
 
 
 def _not_looped(place: TracebackType) -> str:
     for node in _nodes_on_line(place):
         if isinstance(node, ast.For) and isinstance(node.iter, ast.Attribute):
-            return f"the loop is called: for {ast.unparse(node.target)} in {ast.unparse(node.iter)}(4):"
+            return f"the loop needs brackets: for {ast.unparse(node.target)} in {ast.unparse(node.iter)}(4):"
     return ""
 
 
@@ -179,11 +188,16 @@ def _covers(node: ast.AST, line: int) -> bool:
     return first is not None and last is not None and first <= line <= last
 
 
-@lru_cache(maxsize=8)
 def _tree(file: str) -> ast.Module | None:
+    linecache.checkcache(file)
+    return _parsed("".join(linecache.getlines(file)))
+
+
+@lru_cache(maxsize=8)
+def _parsed(source: str) -> ast.Module | None:
     try:
-        return ast.parse(Path(file).read_bytes())
-    except (OSError, SyntaxError, ValueError, RecursionError):
+        return ast.parse(source)
+    except (SyntaxError, ValueError, RecursionError):
         return None
 
 

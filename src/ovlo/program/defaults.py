@@ -1,4 +1,4 @@
-"""Values written into a program as the defaults of a drawing's parameters.
+"""Writes values into a program as the defaults of a drawing's parameters.
 
 write_defaults(Path("kite.py"), "kite", {"sides": "5"}, state)
 
@@ -15,7 +15,7 @@ import re
 import tokenize
 from pathlib import Path
 
-from ovlo.core.values.errors import BadUse, BadValue, FileTrouble
+from ovlo.core.values.errors import BadUse, BadValue, FileError
 from ovlo.program.parameters import YES
 from ovlo.render.files import write
 
@@ -34,20 +34,20 @@ def write_defaults(
     Raises
     ------
     BadUse
-        When the file is not the one that was drawn: `state` is when that was written, and its length.
+        If the file is not the one that was drawn: `state` is when that was written, and its length.
     BadValue
-        When a default is no plain value.
-    FileTrouble
-        When the file cannot be read or written.
+        If a default is no plain value.
+    FileError
+        If the file cannot be read or written.
     """
     if not values:
-        raise BadUse(f"{path.name} has these values already.")
+        raise BadUse(f"{path.name} already has these values.")
     try:
         about, source = path.stat(), path.read_bytes()
     except OSError as error:
-        raise FileTrouble(f"{path} cannot be read ({error.strerror}).") from error
+        raise FileError(f"{path} cannot be read ({error.strerror}).") from error
     if state is not None and state != (about.st_mtime_ns, about.st_size):
-        raise BadUse(f"{path.name} has been saved since this picture was drawn; nothing is written into it.")
+        raise BadUse(f"{path.name} has been saved since this picture was drawn; nothing was written.")
     changed = with_defaults(source, function, values)
     if changed != source:
         write(path, changed)
@@ -64,12 +64,12 @@ def with_defaults(source: bytes, function: str, values: dict[str, str]) -> bytes
     changes = []
     for name, value in values.items():
         if name not in places:
-            raise BadValue(f"{name} has no default in the file that could be changed.")
+            raise BadValue(f"{name} has no default in the file.")
         default = places[name]
         changes.append((default, _expression(name, default, value)))
     new = _replaced(text, changes)
     if not _differ_only_there(tree, new, function, dict(values)):
-        raise BadValue("The file would not be the same program but for its defaults; nothing is written.")
+        raise BadValue("More than the defaults of the program would change; nothing was written.")
     return mark + new.decode().encode("utf-8" if mark else encoding)
 
 
@@ -77,7 +77,7 @@ def _places(tree: ast.Module, function: str) -> Places:
     found = [node for node in tree.body if isinstance(node, ast.FunctionDef) and node.name == function]
     if not found:
         raise BadValue(
-            f"{function} is not declared at the top of the file, where its defaults could be changed."
+            f"{function} is not defined at the top level of the file, so its defaults cannot be changed."
         )
     arguments = found[-1].args
     taken = [*arguments.posonlyargs, *arguments.args]
@@ -104,7 +104,9 @@ def _expression(name: str, default: ast.expr, value: str) -> str:
             return str(int(value))
         except ValueError:
             return repr(float(value))
-    raise BadValue(f"The default of {name}, {ast.unparse(default)}, is no plain value; it stays as it is.")
+    raise BadValue(
+        f"The default of {name}, {ast.unparse(default)}, is not a plain value, so it is left unchanged."
+    )
 
 
 def _quoted(value: str) -> str:

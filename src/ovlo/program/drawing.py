@@ -18,19 +18,22 @@ import os
 import sys
 from collections.abc import Callable, Iterable
 from os import PathLike
-from typing import Any, Concatenate, Generic, ParamSpec, TypeVar, overload
+from types import ModuleType
+from typing import TYPE_CHECKING, Any, Concatenate, Generic, ParamSpec, TypeVar, overload
 
 from ovlo.core.sheet import unsaved
+from ovlo.core.sheet.answers import answer_errors
 from ovlo.core.sheet.door import outlets
 from ovlo.core.sheet.host import current_host, hosted
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values import arguments
+from ovlo.core.values.choices import Unit
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.dice import fresh_seed
-from ovlo.core.values.errors import BadType, BadUse, BadValue, OvloError
+from ovlo.core.values.errors import BadType, BadUse, BadValue, OvloError, UnknownName
 from ovlo.core.values.sealed import Sealed
-from ovlo.program.parameters import MISSING, check_names, checked, parameters_of
+from ovlo.program.parameters import MISSING, check_names, checked, parameters_of, where
 from ovlo.program.shortcuts import checked_shortcut
 
 P = ParamSpec("P")
@@ -38,7 +41,10 @@ R = TypeVar("R")
 
 
 class Drawing(Sealed, Generic[P, R]):
-    """A function that draws, with the sheet it draws on. `@drawing` makes one."""
+    """A function that draws, with the sheet it draws on. `@drawing` makes one.
+
+    Values are given by name, as in `kite.run(sides=5)`, or in the order of the parameters.
+    """
 
     def __init__(
         self,
@@ -52,40 +58,69 @@ class Drawing(Sealed, Generic[P, R]):
         self._name = function.__name__
         self._shortcut = shortcut
         self._parameters = parameters_of(function)
+        self._module: ModuleType | None = None
+        """The module of its file, if `ovlo` executed it."""
 
     def __repr__(self) -> str:
         return f"<Drawing {self._name}>"
 
-    def __call__(self, nib: Nib, *args: P.args, **kwargs: P.kwargs) -> R:
-        """Draw with a nib, as the plain function does."""
-        unsaved.is_used(self)
-        return self._function(nib, *args, **kwargs)
+    if TYPE_CHECKING:
 
-    def run(self, *, seed: int | None = None, **values: object) -> Sheet:
+        def __call__(self, nib: Nib, *args: P.args, **kwargs: P.kwargs) -> R:
+            """Draw with a nib, as the plain function does."""
+
+    else:
+
+        def __call__(self, *args, **kwargs):
+            """Draw with a nib, as the plain function does."""
+            if not args and "nib" not in kwargs:
+                given = ", ".join(f"{name}={arguments.brief(value)}" for name, value in kwargs.items())
+                words = f"{self._name}: a call needs a nib, as in {self._name}(nib"
+                raise BadType(f"{words}); {self._name}.run({given}) draws on a sheet of its own.")
+            unsaved.is_used(self)
+            return self._function(*args, **kwargs)
+
+        def __getattr__(self, name: str) -> object:
+            if name in DRAWING_WORDS:
+                first = next(iter(self._parameters.values()), None)
+                given = "" if first is None else f"{first.name}={first.shown_default or '…'}"
+                words = f"{self._name} has no {name!r}; {self._name}.run({given}) draws it and gives a sheet"
+                raise UnknownName(f"{words}, which has save, show and check.", name=name, obj=self)
+            return super().__getattr__(name)
+
+    @overload
+    def run(self, *args: P.args, **values: P.kwargs) -> Sheet: ...
+
+    @overload
+    def run(self, *args: object, seed: int | None, **values: object) -> Sheet: ...
+
+    def run(  # type: ignore[misc]  # no type says that P has no parameter called seed
+        self, *args: object, seed: int | None = None, **values: object
+    ) -> Sheet:
         """Draw on a new sheet.
 
         Parameters
         ----------
         seed : int, optional
-            Of the sheet's dice.
-        **values
+            The seed of the sheet's dice.
+        *args, **values
             The drawing's own parameters; those left out have their defaults.
 
         Returns
         -------
         Sheet
-            With the picture on it.
+            The sheet with the picture.
 
         Raises
         ------
         BadValue, BadType
-            When there is no such parameter, or a value is of another type or out of range; nothing is
-            drawn then.
+            If there is no such parameter, or a value is of the wrong type or out of range; nothing is drawn
+            then.
 
         Examples
         --------
         >>> @drawing(width=320, height=240)
-        ... def kite(nib, side: float = 90):
+        ... def kite(nib, side=90):
         ...     for _ in nib.full_turn(4):
         ...         nib.forward(side)
         >>> kite.run(side=40)
@@ -93,9 +128,9 @@ class Drawing(Sealed, Generic[P, R]):
         """
         unsaved.is_used(self)
         try:
-            parameters = self._complete(values)
+            parameters = self._complete(self._by_name(args, values))
         except OvloError as error:
-            # Under plain Python, too, a user looks at their own lines.
+            # Under plain Python, too, users see their own lines only.
             raise error.with_traceback(None) from None
         sheet = self._new_sheet(seed=seed)
         sheet.title, sheet.parameters = self._name, parameters
@@ -104,11 +139,23 @@ class Drawing(Sealed, Generic[P, R]):
         function(sheet.new_nib(), **parameters)
         return sheet
 
+    def _by_name(self, args: tuple[object, ...], values: dict[str, Any]) -> dict[str, Any]:
+        """Values given in the order of the parameters and by name, all by name."""
+        names = list(self._parameters)
+        if len(args) > len(names):
+            takes = f"takes {', '.join(names)}" if names else "has no parameters"
+            given = f"{len(args)} value" if len(args) == 1 else f"{len(args)} values"
+            raise BadType(f"{self._name}: it {takes}, but {given} were given.")
+        by_place = dict(zip(names, args, strict=False))
+        if twice := by_place.keys() & values.keys():
+            raise BadType(f"{self._name}: {min(twice)} is given twice, by its place and by its name.")
+        return by_place | values
+
     def _repr_mimebundle_(self, include: object = None, exclude: object = None) -> dict[str, str]:
         """What a notebook shows: the picture with all defaults, if every parameter has one."""
         if any(parameter.default is MISSING for parameter in self._parameters.values()):
             return {"text/plain": repr(self)}
-        return {"image/svg+xml": self.run()._repr_svg_(), "text/plain": repr(self)}
+        return {"image/svg+xml": self.run(seed=None)._repr_svg_(), "text/plain": repr(self)}
 
     def _read(self, settings: dict[str, str]) -> dict[str, Any]:
         """The values that texts, as typed on a command line, stand for."""
@@ -119,11 +166,42 @@ class Drawing(Sealed, Generic[P, R]):
         """All parameters with their values, defaults included, every one of them checked."""
         return checked(self._parameters, values, self._name)
 
+    @overload
+    def save(self, path: str | PathLike[str], /, *args: P.args, **values: P.kwargs) -> None: ...
+
+    @overload
     def save(
         self,
         path: str | PathLike[str],
         /,
-        *,
+        *args: object,
+        seed: int | None,
+        fit: bool = False,
+        overlay: str | Iterable[str] = (),
+        **values: object,
+    ) -> None: ...
+
+    @overload
+    def save(
+        self,
+        path: str | PathLike[str],
+        /,
+        *args: object,
+        fit: bool,
+        overlay: str | Iterable[str] = (),
+        **values: object,
+    ) -> None: ...
+
+    @overload
+    def save(
+        self, path: str | PathLike[str], /, *args: object, overlay: str | Iterable[str], **values: object
+    ) -> None: ...
+
+    def save(  # type: ignore[misc]
+        self,
+        path: str | PathLike[str],
+        /,
+        *args: object,
         seed: int | None = None,
         fit: bool = False,
         overlay: str | Iterable[str] = (),
@@ -132,19 +210,19 @@ class Drawing(Sealed, Generic[P, R]):
         """Draw on a new sheet and write it to a file; see `run` and `Sheet.save`."""
         if "scale" in values and "scale" not in self._parameters:
             to = f"{self._name}.run().save({arguments.brief(str(path))}, scale={values['scale']})"
-            raise BadValue(f"{self._name}: it has no parameter 'scale'; a picture has, so write {to}")
+            raise BadValue(f"{self._name}: there is no parameter 'scale'; to scale the picture, write {to}")
         from ovlo.program.running import traced
 
         # The page shows the lines of the program.
         if isinstance(path, str | PathLike) and os.fspath(path).lower().endswith(".html"):
-            sheet = traced(lambda: self.run(seed=seed, **values))
+            sheet = traced(lambda: self.run(*args, seed=seed, **values))
         else:
-            sheet = self.run(seed=seed, **values)
+            sheet = self.run(*args, seed=seed, **values)
         sheet.save(path, fit=fit, overlay=overlay)
 
     def show(
         self,
-        *,
+        *args: object,
         seed: int | None = None,
         seconds: float | None = None,
         steps_per_second: float | None = None,
@@ -153,44 +231,55 @@ class Drawing(Sealed, Generic[P, R]):
         pointer: bool = False,
         **values: object,
     ) -> None:
-        """Draw on a new sheet and watch it in the browser, with the line each step comes from.
+        """Draw on a new sheet and replay it in the browser, with the program beside it.
 
         See `run` and `Sheet.show`.
         """
         from ovlo.program.running import traced
 
-        sheet = traced(lambda: self.run(seed=seed, **values))
-        sheet.show(seconds, steps_per_second, at_once, wait, pointer)
+        sheet = traced(lambda: self.run(*args, seed=seed, **values))
+        sheet.show(
+            seconds=seconds, steps_per_second=steps_per_second, at_once=at_once, wait=wait, pointer=pointer
+        )
 
-    def live(self, *, seed: int | None = None, **values: object) -> None:
-        """Open a page with a control for each parameter; the picture follows them, and the saved file.
+    @overload
+    def live(self, *args: P.args, **values: P.kwargs) -> None: ...
+
+    @overload
+    def live(self, *args: object, seed: int | None, **values: object) -> None: ...
+
+    def live(  # type: ignore[misc]
+        self, *args: object, seed: int | None = None, **values: object
+    ) -> None:
+        """Open a page with a control for each parameter; the picture follows the controls and the saved file.
 
         Parameters
         ----------
         seed : int, optional
-            Of the sheet's dice.
-        **values
-            Where the controls stand at first.
+            The seed of the sheet's dice.
+        *args, **values
+            The initial values of the controls.
 
         Raises
         ------
         NoBrowser
-            When no browser can be opened.
+            If no browser can be opened.
         BadUse
-            When the drawing is not in a file that can be run again.
+            If the drawing is not in a file that can be run again.
         """
         unsaved.is_used(self)
-        self._complete(values)
+        given = self._by_name(args, values)
+        self._complete(given)
         if current_host() is None:
-            outlets().live(self, values, seed)
+            outlets.live(self, given, seed)
 
     def vary(self, *, fit_each: bool = False, overlay: str | Iterable[str] = (), **ranges: object) -> Sheet:
-        """Draw every combination of some values into one captioned contact sheet.
+        """Draw every combination of the given values on one captioned contact sheet.
 
         Parameters
         ----------
         fit_each : bool
-            Zoom each picture to its cell; otherwise all have one scale, so that sizes compare.
+            Zoom each picture to its cell; otherwise all have the same scale, so that sizes can be compared.
         overlay : str or iterable of str
             What to lay over each picture; see `Sheet.save`.
         **ranges
@@ -204,12 +293,12 @@ class Drawing(Sealed, Generic[P, R]):
         Raises
         ------
         BadValue, BadType
-            When there is no such parameter, a list is empty, or there are more than 500 combinations.
+            If there is no such parameter, a list is empty, or there are more than 500 combinations.
 
         Examples
         --------
         >>> @drawing()
-        ... def kite(nib, sides: int = 4):
+        ... def kite(nib, sides=4):
         ...     nib.polygon(sides, radius=90)
         >>> kite.vary(sides=[3, 4, 5]).title
         'kite, varied'
@@ -228,6 +317,10 @@ class Drawing(Sealed, Generic[P, R]):
         return sheet
 
 
+DRAWING_WORDS = ("check", "draw", "make", "plot", "render", "start", "sheet", "call", "execute", "create")
+"""Words tried for `run`."""
+
+
 @overload
 def drawing(width: Callable[Concatenate[Nib, P], R]) -> Drawing[P, R]: ...
 
@@ -237,7 +330,7 @@ def drawing(
     width: float = 640,
     height: float = 480,
     paper: str | Colour = "white",
-    unit: str = "px",
+    unit: Unit = "px",
     shortcut: str | None = None,
 ) -> Callable[[Callable[Concatenate[Nib, P], R]], Drawing[P, R]]: ...
 
@@ -246,12 +339,12 @@ def drawing(
     width: Any = 640,
     height: float = 480,
     paper: str | Colour = "white",
-    unit: str = "px",
+    unit: Unit = "px",
     shortcut: str | None = None,
 ) -> Any:
     """Make a function that takes a nib first into a drawing.
 
-    `@drawing` alone is the same as `@drawing()`.
+    `@drawing` is short for `@drawing()`.
 
     Parameters
     ----------
@@ -260,9 +353,9 @@ def drawing(
     paper : str or Colour
         The colour of the paper.
     unit : "px" or "mm"
-        What lengths are counted in.
+        The unit of all lengths.
     shortcut : str, optional
-        A key that draws it in the page of `ovlo live`, where a file has several drawings.
+        A key that selects it on the page of `ovlo live`, if a file has several drawings.
 
     Returns
     -------
@@ -272,7 +365,7 @@ def drawing(
     Raises
     ------
     BadValue, BadType
-        When the sheet cannot be made, the function takes no nib, or the page itself uses the key.
+        If the sheet cannot be made, the function takes no nib, or the page itself uses the key.
 
     Examples
     --------
@@ -289,12 +382,10 @@ def drawing(
     key = checked_shortcut(shortcut)
 
     def decorate(function: Callable[Concatenate[Nib, P], R]) -> Drawing[P, R]:
-        arguments.takes_nib(function, "drawing")
-        if not isinstance(getattr(function, "__name__", None), str):
-            given = arguments.brief(function)
-            raise BadType(f"drawing: give a function with a name, by def, not {given}.")
+        _check_function(function)
         made = Drawing(function, new_sheet, key)
         if current_host() is None:
+            answer_errors()
             name = made._name
             frame = sys._getframe(1)
             # `@drawing` alone comes through one more call of ours.
@@ -305,6 +396,21 @@ def drawing(
     return decorate
 
 
+def _check_function(function: Callable[..., object]) -> None:
+    """Refuse what cannot be a drawing."""
+    arguments.takes_nib(function, "drawing")
+    name = getattr(function, "__name__", None)
+    if not isinstance(name, str):
+        raise BadType(f"drawing: give a function defined with def, not {arguments.brief(function)}.")
+    if inspect.iscoroutinefunction(function) or inspect.isasyncgenfunction(function):
+        raise BadType(f"{where(function)}: a drawing cannot be async; write def {name} instead of async def.")
+    if inspect.isgeneratorfunction(function):
+        raise BadType(
+            f"{where(function)}: a drawing cannot be a generator, which draws nothing when called; "
+            f"remove yield from {name}."
+        )
+
+
 def _first_words(function: Callable[..., object]) -> str:
     """What a function's docstring says first, as far as it can stand in any file."""
     words = " ".join((inspect.getdoc(function) or "").partition("\n\n")[0].split())
@@ -312,7 +418,7 @@ def _first_words(function: Callable[..., object]) -> str:
 
 
 def source_file(function: Callable[..., object]) -> str:
-    """The file a function stands in."""
+    """The file that defines a function."""
     path = inspect.getsourcefile(function) if inspect.isroutine(function) else None
     if path is None or not os.path.isfile(path):
         raise BadUse("live: the drawing is not in a file; save it as kite.py and run `ovlo live kite.py`.")

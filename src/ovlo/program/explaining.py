@@ -35,7 +35,7 @@ def explained(error: BaseException) -> str:
         return _endless(frames)
     lines = "".join(traceback.format_list(_shortened(frames)))
     if isinstance(error, Stop):
-        return f"Stopped: {error}. It was in\n{lines}".rstrip()
+        return f"Stopped: {error}, in\n{lines}".rstrip()
     return f"{lines}{told(error)}".rstrip()
 
 
@@ -51,19 +51,33 @@ def in_brief(error: BaseException) -> str:
 
 
 def told(error: BaseException) -> str:
-    """What an error says, without its lines: in our words where we know what was meant."""
+    """What an error says, without its lines: in our words if we know the answer."""
     if isinstance(error, OvloError):
         return str(error) or type(error).__name__
-    for kind, mend in MENDS.items():
-        if isinstance(error, kind) and (words := mend(error)):
-            return f"{type(error).__name__}: {words}"
+    if words := _answer_to(error):
+        return f"{type(error).__name__}: {words}"
     return "".join(traceback.format_exception_only(error)).rstrip()
+
+
+def put_answer(error: BaseException) -> None:
+    """Put the answer into an error of Python's own, if there is one, in place of Python's message."""
+    words = "" if isinstance(error, OvloError) else _answer_to(error)
+    if words:
+        error.args = (words,)
+    if (words or isinstance(error, OvloError)) and isinstance(error, NameError | AttributeError):
+        error.name = None  # else Python appends a suggestion of its own
+
+
+def _answer_to(error: BaseException) -> str:
+    return next(
+        (words for kind, fix in FIXES.items() if isinstance(error, kind) and (words := fix(error))), ""
+    )
 
 
 def users_frames(error: BaseException) -> traceback.StackSummary:
     """The frames of a traceback that are the user's own."""
     frames = traceback.extract_tb(error.__traceback__)
-    return traceback.StackSummary.from_list([frame for frame in frames if is_users(frame.filename)])
+    return traceback.StackSummary.from_list([frame for frame in frames if _is_shown(frame.filename)])
 
 
 def _shortened(frames: traceback.StackSummary) -> list[traceback.FrameSummary]:
@@ -74,7 +88,7 @@ def _last_users(error: BaseException) -> TracebackType | None:
     """The innermost part of a traceback that is the user's own."""
     found, part = None, error.__traceback__
     while part is not None:
-        if is_users(part.tb_frame.f_code.co_filename):
+        if _is_shown(part.tb_frame.f_code.co_filename):
             found = part
         part = part.tb_next
     return found
@@ -89,21 +103,21 @@ def _unknown_name(error: BaseException) -> str:
         return ""
     name = error.name or ""
     if name in ovlo.__all__:
-        return f"{name} is one of Ovlo's names; write at the top: from ovlo import {name}"
+        return f"{name} is one of Ovlo's names; add at the top: from ovlo import {name}"
     if name in dir(Nib):
-        return f"{name} is what a nib does; write nib.{name}{'(…)' if callable(getattr(Nib, name)) else ''}"
+        return f"{name} belongs to a nib; write nib.{name}{'(…)' if callable(getattr(Nib, name)) else ''}"
     if name.lower() in NAMED:
-        return f'a colour is written in quotes: "{name}"'
+        return f'a colour needs quotes: "{name}"'
     place = _last_users(error)
     known = [*dir(builtins), *ovlo.__all__]
     if place is not None:  # of two names of the same letters the program's own is meant
         known += [*place.tb_frame.f_globals, *place.tb_frame.f_locals]
     if near := nearest(name, [word for word in known if not word.startswith("_")]):
         of_ours = near[0] in ovlo.__all__ and place is not None and near[0] not in place.tb_frame.f_globals
-        more = f" It comes with: from ovlo import {near[0]}" if of_ours else ""
-        return f"there is no {name!r} here; did you mean {' or '.join(near)}?{more}"
+        more = f" Add at the top: from ovlo import {near[0]}" if of_ours else ""
+        return f"{name!r} is not defined; did you mean {' or '.join(near)}?{more}"
     found = answer(name)
-    return f"there is no {name!r} here; {found}" if found else ""
+    return f"{name!r} is not defined; {found}" if found else ""
 
 
 def _unknown_attribute(error: BaseException) -> str:
@@ -124,8 +138,8 @@ def _unknown_attribute(error: BaseException) -> str:
         first = code.co_varnames[0] if code.co_argcount else ""
         if first and place.tb_frame.f_locals.get(first, error) is thing and not isinstance(thing, type):
             return (
-                f"{brief(thing)} went to {first}, which is no nib; "
-                f"give the nib first: {code.co_name}({first}, {brief(thing)})"
+                f"{brief(thing)} was passed as {first}, but is not a nib; "
+                f"pass the nib first: {code.co_name}({first}, {brief(thing)})"
             )
     if type(thing).__module__.partition(".")[0] == "ovlo":
         return unknown(type(thing).__name__.lower().removesuffix("reader"), name, dir(thing))
@@ -144,10 +158,10 @@ def _unknown_import(error: BaseException) -> str:
 
 def _wrong_call(error: BaseException) -> str:
     place = _last_users(error)
-    return calls.mend(str(error), place) if place is not None else ""
+    return calls.fix(str(error), place) if place is not None else ""
 
 
-MENDS: dict[type[BaseException], Callable[[BaseException], str]] = {
+FIXES: dict[type[BaseException], Callable[[BaseException], str]] = {
     NameError: _unknown_name,
     AttributeError: _unknown_attribute,
     ImportError: _unknown_import,
@@ -169,11 +183,19 @@ def _endless(frames: traceback.StackSummary) -> str:
     who = f"{names[0]} calls itself" if len(names) == 1 else f"{', '.join(names)} call each other"
     return (
         f"{last.filename}, line {last.lineno}: {who} without end (it got {len(frames)} calls deep). "
-        "Give it a case in which it only returns, such as: if depth == 0: return."
+        "Add a case in which it only returns, such as: if depth == 0: return."
     )
 
 
-@lru_cache(maxsize=256)
+PROMPTS = ("<stdin>", "<console>", "<python-input", "<ipython-input")
+"""The file names of what is typed at a prompt."""
+
+
+def _is_shown(filename: str) -> bool:
+    """Whether a user wrote these lines, in a file or at a prompt."""
+    return filename.startswith(PROMPTS) or is_users(filename)
+
+
 @lru_cache(maxsize=4096)
 def is_users(filename: str) -> bool:
     """Whether a file is the user's own: not of Ovlo, Python, or an installed library."""

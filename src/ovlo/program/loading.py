@@ -21,7 +21,7 @@ from typing import Any
 
 from ovlo.core.sheet.host import hosted
 from ovlo.core.values import arguments
-from ovlo.core.values.errors import BadUse, FileTrouble, ProgramFailed
+from ovlo.core.values.errors import BadUse, FileError, ProgramFailed
 from ovlo.program.drawing import Drawing
 from ovlo.program.shortcuts import check_shortcuts
 
@@ -64,6 +64,8 @@ class Program:
             module = self.execute(self.path.stem)
         found = [value for value in vars(module).values() if isinstance(value, Drawing)]
         own = {item._name: item for item in found if item.__module__ == module.__name__}
+        for item in own.values():
+            item._module = module
         check_shortcuts((item._name, item._shortcut) for item in own.values())
         return own
 
@@ -72,7 +74,7 @@ class Program:
         found = self.drawings()
         names = ", ".join(found)
         if not found:
-            raise BadUse(f"{self.path} declares no drawing at its top level.")
+            raise BadUse(f"{self.path} defines no drawing at its top level.")
         if self.name in found:
             return found[self.name]
         if self.name:
@@ -81,13 +83,13 @@ class Program:
         if len(found) == 1:
             return next(iter(found.values()))
         example = f"{self.path}:{next(iter(found))}"
-        raise BadUse(f"{self.path} has {len(found)} drawings: {names}. Name one, as in {example}.")
+        raise BadUse(f"{self.path} has {len(found)} drawings: {names}. Choose one, as in {example}.")
 
     def execute(self, name: str) -> ModuleType:
         """Execute the file as the module `name`."""
         module = ModuleType(name)
         module.__file__ = str(self.path)
-        with _imported_as(module, self.path):
+        with as_under_python(module):
             exec(self.code, vars(module))
         return module
 
@@ -96,21 +98,21 @@ def load(target: str) -> Program:
     """Read and compile the file of `FILE[:NAME]`."""
     path, name = split_target(target)
     if path.is_dir():
-        raise FileTrouble(f"{path} is a folder; name a Python file in it.")
+        raise FileError(f"{path} is a folder; name a Python file in it.")
     if path.exists() and not path.is_file():
-        raise FileTrouble(f"{path} is no file that can be read; save the program as kite.py.")
+        raise FileError(f"{path} is not a readable file; save the program as kite.py.")
     try:
         with path.open("rb") as file:
             source = file.read(LARGEST + 1)
     except OSError as error:
         if path.exists():
-            raise FileTrouble(f"{path} cannot be read ({error.strerror}).") from error
+            raise FileError(f"{path} cannot be read ({error.strerror}).") from error
         folder = path.parent
         known = [file.name for file in folder.glob("*.py")] if folder.is_dir() else []
-        raise FileTrouble(f"There is no file {path}{arguments.near(path.name, known)}.") from error
+        raise FileError(f"The file {path} does not exist{arguments.near(path.name, known)}.") from error
     if len(source) > LARGEST:
         most = LARGEST // 1_000_000
-        raise FileTrouble(f"{path} is larger than {most} MB; that is no program to draw with.")
+        raise FileError(f"{path} is larger than {most} MB, too large for a program.")
     try:
         tree = ast.parse(source, str(path))
         code = compile(tree, str(path), "exec", dont_inherit=True)
@@ -119,7 +121,7 @@ def load(target: str) -> Program:
         words = "\n".join(line if len(line) <= WIDEST else f"{line[:WIDEST]}…" for line in lines)
         raise ProgramFailed(f"{path} is not a Python program.\n{words}") from error
     except (RecursionError, MemoryError):
-        raise ProgramFailed(f"{path} is nested too deeply for Python; take it apart.") from None
+        raise ProgramFailed(f"{path} is nested too deeply for Python; split it up.") from None
     declares = _uses_drawing(tree)
     if name and not declares:
         raise BadUse(f"{path} is a script without drawings; leave out {':' + name!r}.")
@@ -148,6 +150,8 @@ def _uses_drawing(tree: ast.Module) -> bool:
             modules |= {item.asname or item.name for item in node.names if item.name == "ovlo"}
         elif isinstance(node, ast.ImportFrom) and node.module == "ovlo":
             names |= {item.asname or item.name for item in node.names if item.name == "drawing"}
+            if any(item.name == "*" for item in node.names):
+                names.add("drawing")
     return any(
         (isinstance(node, ast.Name) and node.id in names)
         or (
@@ -161,18 +165,27 @@ def _uses_drawing(tree: ast.Module) -> bool:
 
 
 @contextmanager
-def _imported_as(module: ModuleType, path: Path) -> Iterator[None]:
-    """A block in which the file is the module of that name, and its neighbours can be imported."""
-    before = sys.modules.get(module.__name__)
+def as_under_python(module: ModuleType | None) -> Iterator[None]:
+    """A block in which a user's file finds what it would find under Python.
+
+    Its neighbours can be imported, and it stands in `sys.modules` under its name, where `multiprocessing`
+    looks for its functions; but never in place of a loaded module, except as the script `__main__`.
+    """
+    if module is None:
+        yield
+        return
+    name, file = module.__name__, Path(module.__file__ or "")
+    before = sys.modules.get(name)
     arguments_before, path_before = sys.argv, list(sys.path)
-    sys.modules[module.__name__] = module
-    sys.argv = [str(path)]
-    sys.path.insert(0, str(path.parent.resolve()))
+    if before is None or name == "__main__":
+        sys.modules[name] = module
+    sys.argv = [str(file)]
+    sys.path.insert(0, str(file.parent.resolve()))
     try:
         yield
     finally:
         sys.argv, sys.path[:] = arguments_before, path_before
         if before is None:
-            del sys.modules[module.__name__]
+            sys.modules.pop(name, None)
         else:
-            sys.modules[module.__name__] = before
+            sys.modules[name] = before

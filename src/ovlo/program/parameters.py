@@ -1,4 +1,4 @@
-"""A drawing's signature is its interface: what its parameters are, and whether a value will do.
+"""The parameters of a drawing, read from its signature, and whether a value is allowed.
 
 parameters = parameters_of(function)
 parameters["sides"].read("7")       # 7
@@ -11,7 +11,7 @@ import inspect
 import types
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
-from typing import Annotated, Any, Literal, NamedTuple, Union, get_args, get_origin, get_type_hints
+from typing import Annotated, Any, Literal, NamedTuple, TypeGuard, Union, get_args, get_origin
 
 from ovlo.core.values import arguments, colour
 from ovlo.core.values.colour import Colour
@@ -28,23 +28,26 @@ YES, NO = ("yes", "true", "on", "1"), ("no", "false", "off", "0")
 class Span:
     """The range of a number parameter, both ends included.
 
+    It is the annotation itself, as in `sides: Span(3, 12) = 4`, or, for type checkers, stands in
+    `Annotated[int, Span(3, 12)]`. In the short form the parameter is moved in whole numbers if both ends, the
+    step and the default are whole.
+
     Parameters
     ----------
     low, high : float
-        The ends, low at most high.
+        The ends; low is at most high.
     step : float, optional
-        What a control moves by, above 0.
+        The increment of a slider, above 0.
 
     Raises
     ------
     BadValue, BadType
-        When there is no such range.
+        If there is no such range.
 
     Examples
     --------
-    >>> from typing import Annotated
     >>> @drawing()
-    ... def kite(nib, sides: Annotated[int, Span(3, 12)] = 4):
+    ... def kite(nib, sides: Span(3, 12) = 4):
     ...     nib.polygon(sides, radius=90)
     >>> kite.run(sides=5)
     <Sheet 640 × 480 px, 7 steps>
@@ -68,11 +71,29 @@ class Span:
 
 
 class Kind(NamedTuple):
-    """A type of parameter: its name for people, how it is read from text, and what passes."""
+    """A type of parameter.
+
+    Attributes
+    ----------
+    name : str
+        Its name for people.
+    read : callable
+        Reads a value from text.
+    check : callable
+        Returns the value, or raises an error that says what is allowed.
+    control : "span", "choice", "switch", "colour" or "text"
+        The control that sets it on a page.
+    is_whole : bool
+        Whether it is moved in whole numbers.
+    choices : tuple
+        The values it may have, if they can be counted.
+    """
 
     name: str
     read: Callable[[str], object]
     check: Callable[[object, str, str], object]
+    control: str = "text"
+    is_whole: bool = False
     choices: tuple[object, ...] = ()
 
 
@@ -91,13 +112,18 @@ def _read_truth(text: str) -> bool:
 
 def _check_text(value: object, call: str, name: str) -> str:
     if not isinstance(value, str):
-        raise BadType(f"{call}: {name} must be a text, not {arguments.brief(value)}.")
+        raise BadType(f"{call}: {name} must be text, not {arguments.brief(value)}.")
     return value
 
 
 def _check_number(value: object, call: str, name: str) -> float:
     number = arguments.real(value, call, name, arguments.LARGEST_NUMBER)
     return int(number) if isinstance(value, int) else number
+
+
+def _check_mostly_whole(value: object, call: str, name: str) -> float:
+    number = arguments.real(value, call, name, arguments.LARGEST_NUMBER)
+    return int(number) if number.is_integer() else number
 
 
 def _read_anything(text: str) -> object:
@@ -108,13 +134,18 @@ def _read_anything(text: str) -> object:
 
 
 KINDS: dict[object, Kind] = {
-    int: Kind("whole number", int, arguments.whole),
-    float: Kind("number", _read_number, _check_number),
-    bool: Kind("yes or no", _read_truth, arguments.truth),
+    int: Kind("whole number", int, arguments.whole, "span", True),
+    float: Kind("number", _read_number, _check_number, "span"),
+    bool: Kind("yes or no", _read_truth, arguments.truth, "switch"),
     str: Kind("text", str, _check_text),
-    Colour: Kind("colour", str, lambda value, call, name: colour.parse(value, f"{call}: {name}")),
+    Colour: Kind(
+        "colour", str, lambda value, call, name: colour.parse(value, f"{call}: {name}"), control="colour"
+    ),
     MISSING: Kind("anything", _read_anything, lambda value, call, name: value),
 }
+
+MOSTLY_WHOLE = Kind("number", _read_number, _check_mostly_whole, "span", True)
+"""The kind of a whole default: moved in whole numbers, but other numbers are accepted too."""
 
 
 def _choice(values: tuple[object, ...]) -> Kind:
@@ -128,7 +159,8 @@ def _choice(values: tuple[object, ...]) -> Kind:
             f"{call}: {name} must be one of {', '.join(words)}, not {arguments.brief(value)}{near}."
         )
 
-    return Kind(f"one of {', '.join(words)}", lambda text: words.get(text, text), check, values)
+    name = f"one of {', '.join(words)}"
+    return Kind(name, lambda text: words.get(text, text), check, "choice", choices=values)
 
 
 class Parameter(NamedTuple):
@@ -140,7 +172,7 @@ class Parameter(NamedTuple):
     kind : Kind
     span : Span or None
     default : object
-        MISSING when it must be given.
+        MISSING if it must be given.
     """
 
     name: str
@@ -149,14 +181,14 @@ class Parameter(NamedTuple):
     default: object = MISSING
 
     def check(self, value: object, call: str) -> object:
-        """The value if it will do, or an error that says what would."""
+        """The value if it is allowed, or an error that says what is."""
         passed = self.kind.check(value, call, self.name)
         if self.span is not None and isinstance(passed, int | float):
             arguments.between(passed, call, self.name, self.span.low, self.span.high)
         return passed
 
     def read(self, text: str, call: str) -> object:
-        """The value that a text means."""
+        """The value that a text stands for."""
         try:
             value = self.kind.read(text.strip())
         except ValueError:
@@ -170,25 +202,25 @@ class Parameter(NamedTuple):
 
     @property
     def is_number(self) -> bool:
-        """Whether it may be dragged."""
-        return self.kind in (KINDS[int], KINDS[float])
+        """Whether a slider can set it."""
+        return self.kind.control == "span"
 
     @property
     def reach(self) -> tuple[float, float]:
-        """From where to where a number may be dragged: its span, or a range around its default."""
+        """The ends of its slider: its span, or a range around its default."""
         if self.span is not None:
             return self.span.low, self.span.high
         default = self.default if isinstance(self.default, int | float) else 0
         if default == 0:
-            return (0, 10) if self.kind.name == "whole number" else (-100, 100)
+            return (0, 10) if self.kind.is_whole else (-100, 100)
         return (0, 2 * default) if default > 0 else (2 * default, 0)
 
     @property
     def step(self) -> float | None:
-        """What a number is moved by; None for anything."""
+        """The increment of a number; None if it has none."""
         if self.span is not None and self.span.step is not None:
             return self.span.step
-        return 1 if self.kind.name == "whole number" else None
+        return 1 if self.kind.is_whole else None
 
     @property
     def shown_default(self) -> str:
@@ -212,52 +244,68 @@ def parameters_of(function: Callable[..., object]) -> dict[str, Parameter]:
     found = {}
     for item in list(signature.parameters.values())[1:]:
         if item.kind in (item.VAR_POSITIONAL, item.VAR_KEYWORD):
-            raise BadType(f"{_where(function)}: a drawing cannot take *{item.name}; name each parameter.")
+            stars = "*" if item.kind is item.VAR_POSITIONAL else "**"
+            raise BadType(
+                f"{where(function)}: a drawing cannot take {stars}{item.name}; name each parameter."
+            )
         if item.name in RESERVED:
             raise BadValue(
-                f"{_where(function)}: a drawing cannot have a parameter {item.name!r}, "
-                "which Ovlo takes itself; give it another name."
+                f"{where(function)}: a drawing cannot have a parameter {item.name!r}: "
+                "Ovlo uses that name itself; choose another."
             )
         found[item.name] = _parameter(function, item, hints.get(item.name, MISSING))
     return found
 
 
 RESERVED = ("seed", "fit", "fit_each", "overlay", "seconds", "steps_per_second", "at_once", "wait", "pointer")
-"""What `run`, `save` and `vary` take beside a drawing's own parameters."""
+"""The options of `run`, `save`, `show` and `vary`, which no parameter may be called."""
 
 
 def _parameter(function: Callable[..., object], item: inspect.Parameter, hint: object) -> Parameter:
-    span = None
+    span = hint if isinstance(hint, Span) else None
     if get_origin(hint) is Annotated:
         hint, *notes = get_args(hint)
         span = next((note for note in notes if isinstance(note, Span)), None)
-    if hint is MISSING and item.default not in (MISSING, None):
-        # A number without annotation may be any number: side=90 does not forbid 37.5.
-        hint = float if type(item.default) is int else type(item.default)
-    if get_origin(hint) is Literal:
-        kind = _choice(get_args(hint))
-    elif hint in KINDS:
-        kind = KINDS[hint]
-    else:
-        raise BadType(
-            f"{_where(function)}: {item.name} is of the type {_type_name(hint)}, which nobody could "
-            "type in; use int, float, bool, str, Colour or Literal[…]."
-        )
-    if span is not None and hint not in (int, float):
-        raise BadType(f"{_where(function)}: {item.name} has a Span, but is a {kind.name}, not a number.")
+    kind = _kind(function, item, hint)
+    if span is not None and kind.control != "span":
+        raise BadType(f"{where(function)}: {item.name} has a Span, but is a {kind.name}, not a number.")
     parameter = Parameter(item.name, kind, span, item.default)
     if item.default is not MISSING:
-        parameter.check(item.default, f"{_where(function)}: the default")
+        parameter.check(item.default, f"{where(function)}: the default")
     return parameter
+
+
+def _kind(function: Callable[..., object], item: inspect.Parameter, hint: object) -> Kind:
+    """The kind of a parameter, by its annotation, else by its default."""
+    default = item.default
+    if isinstance(hint, Span):
+        numbers = [hint.low, hint.high, *(number for number in (hint.step, default) if _is_number(number))]
+        return MOSTLY_WHOLE if all(float(number).is_integer() for number in numbers) else KINDS[float]
+    if hint is MISSING and default not in (MISSING, None):
+        hint = type(default)
+        if hint is int:  # side=90 does not forbid 37.5
+            return MOSTLY_WHOLE
+    if get_origin(hint) is Literal:
+        return _choice(get_args(hint))
+    if hint not in KINDS:
+        raise BadType(
+            f"{where(function)}: {item.name} is of the type {_type_name(hint)}, which cannot be typed in; "
+            "use int, float, bool, str, Colour or Literal[…]."
+        )
+    return KINDS[hint]
+
+
+def _is_number(value: object) -> TypeGuard[float]:
+    return isinstance(value, int | float) and not isinstance(value, bool)
 
 
 def _hints(function: Callable[..., object]) -> dict[str, Any]:
     try:
-        return get_type_hints(function, include_extras=True)
+        return inspect.get_annotations(function, eval_str=True)
     except OvloError as error:
-        raise type(error)(f"{_where(function)}: {error}") from None
+        raise type(error)(f"{where(function)}: {error}") from None
     except Exception as error:
-        raise BadType(f"{_where(function)}: its annotations cannot be read ({error}).") from error
+        raise BadType(f"{where(function)}: its annotations cannot be read ({error}).") from error
 
 
 def _type_name(hint: object) -> str:
@@ -268,7 +316,8 @@ def _type_name(hint: object) -> str:
     return str(hint).replace("typing.", "")
 
 
-def _where(function: Callable[..., object]) -> str:
+def where(function: Callable[..., object]) -> str:
+    """The file, the line and the name of a function."""
     code = inspect.unwrap(function).__code__
     return f"{code.co_filename}, line {code.co_firstlineno}, {function.__name__}"
 
@@ -277,9 +326,9 @@ def check_names(parameters: dict[str, Parameter], names: Iterable[str], call: st
     """Refuse a name that no parameter has."""
     for name in names:
         if name not in parameters:
-            known = ", ".join(parameters) or "none"
+            known = ", ".join(parameters) or "none, so far"
             near = arguments.near(name, parameters)
-            raise BadValue(f"{call}: there is no parameter {name!r}{near}; its parameters: {known}.")
+            raise BadValue(f"{call}: there is no parameter {name!r}{near}; the parameters are {known}.")
 
 
 def checked(parameters: dict[str, Parameter], values: dict[str, Any], call: str) -> dict[str, Any]:
@@ -292,7 +341,7 @@ def checked(parameters: dict[str, Parameter], values: dict[str, Any], call: str)
         elif parameter.default is MISSING:
             raise BadValue(
                 f"{call}: {name} ({parameter.allowed}) has no default; "
-                f"give it as {name}=… here, or with --set {name}=… on the command line."
+                f"give it as {name}=… in Python, or as --set {name}=… on the command line."
             )
         else:
             found[name] = parameter.default

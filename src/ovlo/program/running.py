@@ -25,9 +25,9 @@ from ovlo.core.sheet.host import Host, current_host, hosted
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.origins import Recorder
 from ovlo.core.values.arguments import brief as shortened
-from ovlo.core.values.errors import BadUse, NothingDone, OvloError, ProgramFailed
+from ovlo.core.values.errors import BadUse, NoEffect, OvloError, ProgramFailed
 from ovlo.program.explaining import explained, in_brief, is_users, users_frames
-from ovlo.program.loading import AnyDrawing, Program
+from ovlo.program.loading import AnyDrawing, Program, as_under_python
 from ovlo.program.outcome import Outcome
 
 STEP_LIMIT = 5_000_000
@@ -73,7 +73,8 @@ def run_program(
 
     def load_and_draw() -> None:
         drawing = program.drawing()
-        drawing.run(seed=seed, **drawing._complete(drawing._read(settings or {})))
+        with as_under_python(drawing._module):
+            drawing.run(seed=seed, **drawing._complete(drawing._read(settings or {})))
 
     return run(load_and_draw, seed, limits, traced=traced, is_drawing=True, keeping=keeping)
 
@@ -83,7 +84,12 @@ def run_drawing(
 ) -> Outcome:
     """Run a drawing with values given as text."""
     values = drawing._complete(drawing._read(settings))
-    return run(lambda: drawing.run(seed=seed, **values), seed, limits, traced=traced, is_drawing=True)
+
+    def draw() -> None:
+        with as_under_python(drawing._module):
+            drawing.run(seed=seed, **values)
+
+    return run(draw, seed, limits, traced=traced, is_drawing=True)
 
 
 def load_drawing(program: Program, limits: Limits) -> AnyDrawing:
@@ -99,11 +105,12 @@ def _hint_for_script(program: Program) -> str:
     if program.takers:
         name = program.takers[0]
         return (
-            f"{program.path} draws nothing: {name} takes a nib, but nobody gives it one. Put @drawing above "
-            f"`def {name}`, and write at the top: from ovlo import drawing"
+            f"{program.path} draws nothing: {name} takes a nib, but nothing calls it with one. Put "
+            f"@drawing above "
+            f"`def {name}`, and add at the top: from ovlo import drawing"
         )
     return (
-        f"{program.path} declares no drawing and makes no sheet. Begin it with\n"
+        f"{program.path} defines no drawing and makes no sheet. Begin it with\n"
         "    from ovlo import Sheet\n"
         "    sheet = Sheet(640, 480)\n"
         "    nib = sheet.new_nib()"
@@ -140,7 +147,7 @@ def run(
             _at_work(work)
         except SystemExit as leaving:
             if leaving.code:
-                trouble = brief = f"The program left with {shortened(leaving.code)}."
+                trouble = brief = f"The program exited with {shortened(leaving.code)}."
         except BaseException as error:
             if isinstance(error, OvloError) and not users_frames(error):
                 raise
@@ -164,7 +171,7 @@ def _leaving_by_stop(host: Host) -> Iterator[None]:
     def stop(status: int) -> NoReturn:
         if os.getpid() != process:  # a process of the program's own
             leave(status)
-        host.stop(f"it left with os._exit({status})")
+        host.stop(f"it called os._exit({status})")
         raise AssertionError
 
     os._exit = stop
@@ -204,12 +211,12 @@ def noticing() -> Iterator[list[str]]:
             file: TextIO | None = None,
             line: str | None = None,
         ) -> None:
-            if issubclass(category, NothingDone):
+            if issubclass(category, NoEffect):
                 notices.append(f"{filename}, line {lineno}: {message}")
             else:
                 shown(message, category, filename, lineno, file, line)
 
-        warnings.simplefilter("always", NothingDone)
+        warnings.simplefilter("always", NoEffect)
         warnings.showwarning = note
         yield notices
 
@@ -256,19 +263,22 @@ def _stoppable(host: Host, seconds: float | None) -> Iterator[None]:
     if not hasattr(signal, "setitimer"):
         yield from _stoppable_by_ctrl_c(host, seconds)
         return
-    late = f"its time was over ({seconds:g} s, --time-limit)" if seconds is not None else ""
+    late = f"it ran longer than {seconds:g} s (--time-limit)" if seconds is not None else ""
 
     reasons: dict[int, str] = {
         signal.SIGALRM: late,
         signal.SIGINT: "Ctrl-C was pressed",
-        signal.SIGTERM: "it was told to end",
+        signal.SIGTERM: "it was asked to end",
         signal.SIGHUP: "its terminal was closed",
     }
-    stops = 0
+    stops, process = 0, os.getpid()
 
     def stop(number: int, frame: FrameType | None) -> None:
         nonlocal stops
-        if _is_in_program(frame):
+        if os.getpid() != process:  # a process of the program's own, which ends as any other does
+            signal.signal(number, signal.SIG_DFL)
+            os.kill(os.getpid(), number)
+        elif _is_in_program(frame):
             stops += 1
             # Set anew each time: a clock that rang by itself would leave a deep program no time to get out.
             signal.setitimer(signal.ITIMER_REAL, AGAIN if stops < PATIENCE else SOON)
@@ -297,7 +307,7 @@ def _stoppable_by_ctrl_c(host: Host, seconds: float | None) -> Iterator[None]:
 
     def stop(number: int, frame: FrameType | None) -> None:
         if _is_in_program(frame):
-            late = f"its time was over ({seconds:g} s, --time-limit)" if is_late.is_set() else ""
+            late = f"it ran longer than {seconds:g} s (--time-limit)" if is_late.is_set() else ""
             host.stop(late or "Ctrl-C was pressed")
 
     def ring() -> None:

@@ -12,11 +12,11 @@ from ovlo.core.values.errors import BadType, BadValue
 
 PAGE_KEYS = {
     " ": "play or pause",
-    "+": "closer",
-    "-": "farther",
-    "0": "the whole sheet",
-    "9": "all that is drawn",
-    "?": "these keys",
+    "+": "zoom in",
+    "-": "zoom out",
+    "0": "fit sheet",
+    "9": "fit drawing",
+    "?": "shortcuts",
 }
 """What each key of one character does in the page."""
 
@@ -33,7 +33,7 @@ def checked_shortcut(key: object) -> str:
         )
     if key in PAGE_KEYS:
         raise BadValue(
-            f"drawing: the page itself uses the key {key!r} ({PAGE_KEYS[key]}); choose another shortcut."
+            f"drawing: the page uses the key {key!r} itself ({PAGE_KEYS[key]}); choose another shortcut."
         )
     return key
 
@@ -44,6 +44,6 @@ def check_shortcuts(pairs: Iterable[tuple[str, str]]) -> None:
     for name, key in pairs:
         if key and key in owners:
             raise BadValue(
-                f"drawing: {owners[key]} and {name} have the same shortcut {key!r}; give one of them another."
+                f"drawing: {owners[key]} and {name} have the same shortcut {key!r}; change one of them."
             )
         owners[key] = name

@@ -38,7 +38,7 @@ Ranges = dict[str, list[Any]]
 def range_of(text: str, parameter: Parameter, call: str) -> list[Any]:
     """The values that `3..8`, `0..1..0.25` or `20,40,80` stands for."""
     if ".." in text and parameter.kind is not KINDS[str]:
-        return [parameter.read(shown(value), call) for value in _steps(text, parameter.name, call)]
+        return [parameter.read(shown(value), call) for value in _steps(text, parameter, call)]
     values = [part for part in text.split(",") if part.strip()]
     if not values:
         raise BadValue(f"{call}: {parameter.name}={text} is empty; give values as in 3..8 or 20,40,80.")
@@ -47,21 +47,22 @@ def range_of(text: str, parameter: Parameter, call: str) -> list[Any]:
     return [value.strip() for value in values] if parameter.kind is KINDS[Colour] else read
 
 
-def _steps(text: str, name: str, call: str) -> list[float]:
+def _steps(text: str, parameter: Parameter, call: str) -> list[float]:
+    name = parameter.name
     try:
         numbers = [float(part) for part in text.split("..")]
     except ValueError:
         numbers = []
     if len(numbers) not in (2, 3) or not all(map(math.isfinite, numbers)):
         raise BadValue(
-            f"{call}: {name}={text} is no range; write LOW..HIGH or LOW..HIGH..STEP, "
+            f"{call}: {name}={text} is not a range; write LOW..HIGH or LOW..HIGH..STEP, "
             "as in 3..8 or 0..1..0.25."
         )
-    low, high, step = numbers if len(numbers) == 3 else (*numbers, 1.0)
+    low, high, step = numbers if len(numbers) == 3 else (*numbers, parameter.step or 1.0)
     if step <= 0:
         raise BadValue(f"{call}: {name}={text} would never end; the step must be above 0.")
     if high < low:
-        raise BadValue(f"{call}: {name}={text} is empty; write the lower end first.")
+        raise BadValue(f"{call}: {name}={text} is empty; put the lower end first.")
     count = math.floor((high - low) / step + 1e-9) + 1
     _check_count(count, call)
     # Twelve digits, so that 0.1 steps do not end in …0000004.
@@ -102,14 +103,14 @@ def varied_parameter(drawing: AnyDrawing, name: str, call: str) -> Parameter:
     if name not in drawing._parameters:
         near = arguments.near(name, [*drawing._parameters, SEED.name])
         known = ", ".join([*drawing._parameters, SEED.name])
-        raise BadValue(f"{call}: there is no parameter {name!r}{near}; there are {known}.")
+        raise BadValue(f"{call}: there is no parameter {name!r}{near}; the parameters are {known}.")
     return drawing._parameters[name]
 
 
 def _check_count(count: int, call: str) -> None:
     if count > MOST_CELLS:
         raise BadValue(
-            f"{call}: {count:,} pictures are too many; at most {MOST_CELLS} fit on a contact sheet."
+            f"{call}: {count:,} pictures are too many; a contact sheet holds at most {MOST_CELLS}."
         )
 
 

@@ -13,7 +13,7 @@ from os import PathLike
 from pathlib import Path
 
 from ovlo.core.values.arguments import brief
-from ovlo.core.values.errors import BadType, BadValue, CannotWrite, FileTrouble
+from ovlo.core.values.errors import BadType, BadValue, CannotWrite, FileError
 
 LONGEST = 4096
 """Characters of a path, as systems have it."""
@@ -22,14 +22,16 @@ LONGEST = 4096
 def checked_path(value: object, call: str) -> Path:
     """A path that a system could have, as the one kind of path."""
     if not isinstance(value, str | PathLike) or isinstance(value, bytes):
-        raise BadType(f"{call}: a path is a text such as 'kite.svg', not {brief(value)}.")
+        raise BadType(f"{call}: a path must be a string such as 'kite.svg', not {brief(value)}.")
     try:
         path = Path(value)
     except Exception:  # a class of the program's own that fails at it
-        raise BadType(f"{call}: a path is a text such as 'kite.svg', not {brief(value)}.") from None
+        raise BadType(f"{call}: a path must be a string such as 'kite.svg', not {brief(value)}.") from None
     name = str(path)
     if "\0" in name or any("\ud800" <= character <= "\udbff" for character in name):
-        raise BadValue(f"{call}: no file can be called {brief(name)}; it holds a character that is none.")
+        raise BadValue(
+            f"{call}: no file can be called {brief(name)}; remove the character that is not valid."
+        )
     if len(name) > LONGEST:
         raise BadValue(f"{call}: no file can have a name of {len(name):,} characters; give a shorter one.")
     return path
@@ -38,10 +40,10 @@ def checked_path(value: object, call: str) -> Path:
 def check_folder(path: Path, call: str) -> None:
     """Refuse a path whose folder is missing, or that is a folder itself."""
     if path.is_dir():
-        raise FileTrouble(f"{call}: {str(path)!r} is a folder; add a file name.")
+        raise FileError(f"{call}: {str(path)!r} is a folder; add a file name.")
     if not path.parent.is_dir():
-        raise FileTrouble(
-            f"{call}: there is no folder {str(path.parent)!r}; make it first, or save elsewhere."
+        raise FileError(
+            f"{call}: there is no folder {str(path.parent)!r}; create it first, or save elsewhere."
         )
 
 
@@ -65,15 +67,17 @@ def write_in_pieces(path: Path, pieces: Iterable[bytes]) -> None:
                 file.writelines(pieces)
             return
         if path.exists() and not path.stat().st_mode & 0o222:
-            raise FileTrouble(f"save: {str(path)!r} is read-only; choose another name, or make it writable.")
+            raise FileError(
+                f"save: {str(path)!r} is read-only; choose another name, or make the file writable."
+            )
         _clear_leftovers(path.parent)
         _write_beside(path, pieces)
-    except FileTrouble:
+    except FileError:
         raise
     except OSError as error:
         raise CannotWrite(
             f"save: {str(path)!r} cannot be written ({error.strerror}); "
-            "look at the rights of its folder and the space left."
+            "check the permissions of its folder and the free space."
         ) from error
 
 

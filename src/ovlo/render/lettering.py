@@ -18,6 +18,7 @@ from numpy.typing import NDArray
 
 from ovlo.core.trail.columns import Text
 from ovlo.core.values.degrees import direction
+from ovlo.core.values.errors import MissingFont, MissingGlyph
 
 if TYPE_CHECKING:
     from matplotlib.font_manager import FontProperties
@@ -32,14 +33,6 @@ GENERIC = {"serif", "sans-serif", "monospace", "cursive", "fantasy"}
 
 DRAWN_SIZE = 100.0
 """The size letters are shaped at; they are scaled from there."""
-
-
-class MissingGlyph(UserWarning):
-    """A character that a font has no letter for."""
-
-
-class MissingFont(UserWarning):
-    """A font family that is not on this machine; another is used."""
 
 
 def foot(text: Text) -> tuple[float, float]:
@@ -107,7 +100,7 @@ def _shaped(words: str, font: str, weight: str, slant: str) -> _Letters:
     for character in sorted(missing, key=words.index):
         name = get_font(fontManager.findfont(properties)).family_name
         warnings.warn(
-            f"The font {name} has no {character!r}; a box stands for it.", MissingGlyph, stacklevel=2
+            f"The font {name} has no {character!r}; a box is shown in its place.", MissingGlyph, stacklevel=2
         )
     scale = DRAWN_SIZE / text_to_path.FONT_SCALE
     points = np.asarray(vertices, float).reshape(-1, 2) * scale
@@ -132,5 +125,5 @@ def font_properties(font: str, weight: str, slant: str) -> FontProperties:
         return properties
     fallback = new(family=["sans-serif"], weight=weight, style=slant)
     used = get_font(fontManager.findfont(fallback)).family_name
-    warnings.warn(f"There is no font {font!r} here; {used} is used instead.", MissingFont, stacklevel=2)
+    warnings.warn(f"The font {font!r} is not installed; {used} is used instead.", MissingFont, stacklevel=2)
     return fallback

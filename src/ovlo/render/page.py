@@ -8,11 +8,13 @@ from __future__ import annotations
 
 import json
 from dataclasses import dataclass, replace
+from typing import get_args
 
 from ovlo.core.paint.measures import MarkBoxes, widest_line
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns
 from ovlo.core.values import arguments
+from ovlo.core.values.choices import TextOutput
 from ovlo.core.values.colour import WHITE, Colour
 from ovlo.core.values.units import PIXELS_PER_UNIT
 from ovlo.render import lettering
@@ -21,7 +23,7 @@ MARGIN = 0.04
 """Of a picture that fits all marks, on each side, as a share of the marks."""
 
 
-TEXTS = ("words", "shapes")
+TEXTS = get_args(TextOutput)
 
 
 @dataclass(frozen=True)

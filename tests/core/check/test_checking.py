@@ -197,7 +197,7 @@ def test_wrong_programs_get_their_finding(program, case):
     sheet = checked(program, script(body))
     found = of_picture(sheet)
     assert [one.rule for one in found] == rules, [str(one) for one in found]
-    assert all(one.mend and one.message for one in found)
+    assert all(one.fix and one.message for one in found)
     # Where steps came from is known, so every finding that speaks of a mark names a line.
     assert all(one.lines for one in found) or case == "nothing at all"
 
@@ -245,19 +245,19 @@ def test_a_finding_names_steps_lines_and_numbers(program):
     assert (one.severity, one.steps) == ("problem", (6, 7, 8))
     assert one.lines == (14,)  # the turn
     assert one.callers == (13, 20)
-    assert "angle inside a triangle" in one.message
-    assert "Turn by 120°" in one.mend
+    assert "inner angle of a triangle" in one.message
+    assert "Turn by 120°" in one.fix
 
 
-def test_a_gap_is_measured_and_mended():
+def test_a_gap_is_measured_and_its_fix_has_numbers():
     sheet = Sheet(640, 480)
     nib = sheet.new_nib(heading=30)
     for side in (90, 60, 90, 56):
         nib.forward(side)
         nib.left(90)
     (one,) = sheet.check()
-    assert "ends 4 px from where it began" in one.message
-    assert "Make its last line 60 px long instead of 56" in one.mend
+    assert "ends 4 px from its start" in one.message
+    assert "Make its last line 60 px long instead of 56" in one.fix
     assert one.place == pytest.approx((sheet.trail.x[-1], sheet.trail.y[-1]))
 
 
@@ -276,25 +276,25 @@ def test_no_contrast_names_what_was_beneath_when_the_mark_was_made():
     nib.travel_to(0, 32)
     nib.text("oo", 24, baseline="hanging")
     found = [one.message for one in sheet.check() if one.rule == "no-contrast"]
-    assert found == ["The words 'oo' cannot be told from what lies beneath: #000082 on #000080."]
+    assert found == ["The text 'oo' cannot be distinguished from what lies beneath it: #000082 on #000080."]
     nib.rectangle(9, 9, fill="gold", outline=False)
     assert "on #000080" in next(one.message for one in sheet.check() if one.rule == "no-contrast")
 
 
 def test_off_sheet_says_how_it_would_fit_and_which_line_leaves(program):
-    def mend(body: str) -> str:
+    def fix(body: str) -> str:
         names: dict[str, object] = {}
         exec(script(body), names)
-        return next(one.mend for one in names["sheet"].check() if one.rule == "off-sheet")  # type: ignore[attr-defined]
+        return next(one.fix for one in names["sheet"].check() if one.rule == "off-sheet")  # type: ignore[attr-defined]
 
     square = "for _ in nib.full_turn(4): nib.forward(100)"
-    assert mend(f"nib.travel_to(0, 220)\n{square}") == (
-        "Start 80 px lower: nib.travel_by(0, -80) moves it there. If x and y were exchanged, all would fit."
+    assert fix(f"nib.travel_to(0, 220)\n{square}") == (
+        "Start 80 px lower: nib.travel_by(0, -80) moves it there. All would fit if x and y were exchanged."
     )
-    assert mend(f"nib.travel_to(-400, -300)\n{square}").startswith(
+    assert fix(f"nib.travel_to(-400, -300)\n{square}").startswith(
         "Start 80 px farther right and 60 px higher: nib.travel_by(80, 60) moves it there."
     )
-    assert mend("nib.travel_to(-400, 0)\nnib.forward(800)").startswith("All would fit at 0.")
+    assert fix("nib.travel_to(-400, 0)\nnib.forward(800)").startswith("All would fit at 0.")
     # Moved so, nothing leaves the sheet any more.
     names: dict[str, object] = {}
     exec(script(f"nib.travel_to(-400, -300)\nnib.travel_by(80, 60)\n{square}"), names)

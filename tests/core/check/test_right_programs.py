@@ -231,7 +231,7 @@ def test_most_of_what_one_style_draws_must_be_unseen():
         nib.forward(50)
         nib.left(40)
     (one,) = [one for one in sheet.check() if one.rule == "no-contrast"]
-    assert one.message == "This line cannot be told from what lies beneath: #ffffff on #ffffff."
+    assert one.message == "This line cannot be distinguished from what lies beneath it: #ffffff on #ffffff."
 
 
 def test_mends_can_be_typed():
@@ -241,4 +241,4 @@ def test_mends_can_be_typed():
         nib.forward(60)
         nib.left(52)
     (one,) = sheet.check()
-    assert one.mend.startswith("Turn by 360 / 7 (about 51.43°) after each side")
+    assert one.fix.startswith("Turn by 360 / 7 (about 51.43°) after each side")

@@ -50,9 +50,9 @@ def test_a_body_whose_first_travel_went_nowhere_is_counted_with_the_others():
     ("count", "turn", "words"),
     [
         (8, 40, "one is missing"),
-        (10, 40, "the last lies on the first"),
-        (9, 41, "it is 9° more"),
-        (9, 38, "it is 18° less"),
+        (10, 40, "the last one lies on the first"),
+        (9, 41, "is 9° more"),
+        (9, 38, "is 18° less"),
     ],
 )
 def test_a_rosette_goes_round_once(count, turn, words):
@@ -68,7 +68,7 @@ def test_fans_and_several_rounds_are_meant(count, turn):
 def test_a_body_that_ends_beside_its_beginning_drifts_and_the_mend_names_the_line():
     (one,) = drawn(blades(9, 40, last=92)).check()
     assert one.rule == "drift"
-    assert "Make the 3rd line 100 px long instead of 92." in one.mend
+    assert "Make the 3rd line 100 px long instead of 92." in one.fix
 
 
 def test_a_spring_does_not_drift():
@@ -92,7 +92,7 @@ def walked(*steps):
 
 
 @pytest.mark.parametrize(
-    ("steps", "mend"),
+    ("steps", "fix"),
     [
         ([(160, 90), (90, 90), (120, 90), (90, 0)], "Make the 3rd line 160 px long instead of 120."),
         ([(200, 90), (60, 90), (60, 90), (200, 0)], "Make the 1st line 60 px long and the 2nd 200."),
@@ -100,9 +100,9 @@ def walked(*steps):
         ([(180, 60), (180, 120), (180, 0)], "Turn left by 120° instead of 60°"),
     ],
 )
-def test_a_single_slip_is_told_with_what_undoes_it(steps, mend):
+def test_a_single_slip_is_told_with_what_undoes_it(steps, fix):
     (one,) = [one for one in drawn(walked(*steps)).check() if one.rule != "off-sheet"]
-    assert (one.rule, mend in one.mend) == ("not-closed", True), one
+    assert (one.rule, fix in one.fix) == ("not-closed", True), one
 
 
 @pytest.mark.parametrize(

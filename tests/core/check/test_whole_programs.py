@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import pytest
-from bench.recall import PROGRAMS, findings, mended, told
+from bench.recall import PROGRAMS, corrected, findings, told
 
 from ovlo.core.values.finding import PROBLEM
 
@@ -28,7 +28,7 @@ def test_a_mistake_is_found_and_its_mend_is_clean(name, tmp_path):
     path = PROGRAMS / "wrong" / f"{name}.py"
     assert told(path).is_found != (name in NOT_FOUND)
     twin = tmp_path / path.name
-    twin.write_text(mended(path.read_text()))
+    twin.write_text(corrected(path.read_text()))
     assert [str(one) for one in findings(twin) if one.severity == PROBLEM] == []
 
 

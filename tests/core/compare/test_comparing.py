@@ -126,7 +126,7 @@ def test_colours_are_compared_apart():
     found = compare(columns(star), columns(lambda nib: star(nib, fill="tomato")))
     assert found.is_same_shape
     assert not found.is_same
-    assert found.words == ("100% of the areas are #ffd700 in A and #ff6347 in B.",)
+    assert found.words == ("100% of the areas are #ffd700 in A, but #ff6347 in B.",)
 
 
 def test_words_are_compared():
@@ -134,7 +134,7 @@ def test_words_are_compared():
     there = columns(lambda nib: (nib.travel_to(30, 0), nib.left(90), nib.text("Marrow Bay")))
     assert compare(here, there).by == pytest.approx(Similarity(1, 90, 30, 0))
     found = compare(here, columns(lambda nib: nib.text("Kite day")))
-    assert found.words == ("The words 'Marrow Bay' are only in A.", "The words 'Kite day' are only in B.")
+    assert found.words == ("The text 'Marrow Bay' is only in A.", "The text 'Kite day' is only in B.")
     assert not found.is_same
 
 
@@ -256,7 +256,7 @@ def test_a_scene_moved_is_the_same_with_eyes_too(turn, scale, is_mirrored):
         disc_under(nib)
         set_line(nib, "tomato")
         cross(nib, 30)
-        nib.star(5, 70, inner=30, fill="#0a70a0")
+        nib.star(5, 70, inner_radius=30, fill="#0a70a0")
 
     sheet = Sheet(640, 480)
     scene(sheet.new_nib())

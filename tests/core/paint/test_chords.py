@@ -39,7 +39,7 @@ def wandering(seed: int) -> Sheet:
     return sheet
 
 
-@pytest.mark.filterwarnings("ignore::ovlo.core.values.errors.NothingDone")
+@pytest.mark.filterwarnings("ignore::ovlo.core.values.errors.NoEffect")
 @pytest.mark.parametrize("seed", range(8))
 def test_any_stretch_is_as_if_it_were_alone(seed):
     columns = wandering(seed)._columns

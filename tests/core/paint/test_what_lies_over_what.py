@@ -138,7 +138,7 @@ def test_a_stop_from_outside_freezes_the_trail_though_steps_are_left():
         nib = Sheet().new_nib()
         nib.forward(9)
         with pytest.raises(Stop):
-            host.stop("its time was over")
+            host.stop("it ran longer than")
         with pytest.raises(Stop):
             nib.forward(9)
         assert len(nib.sheet.trail) == 2
@@ -287,9 +287,9 @@ def test_the_uppermost_of_two_lines_tells_pictures_apart():
 
 def test_a_cut_circle_is_arcs_that_end_at_the_border(nib):
     nib.circle(40)
-    whole = nib.sheet.excerpt(-60, -60, 120, 120)._columns
+    whole = nib.sheet.cropped(-60, -60, 120, 120)._columns
     assert len(whole.arcs) == 1
     assert (whole.is_drawn.sum(), whole.arcs["sweep"].tolist()) == (1, [360])
-    half = nib.sheet.excerpt(0, -60, 60, 120, whole=False)._columns
+    half = nib.sheet.cropped(0, -60, 60, 120, whole=False)._columns
     assert half.arcs["sweep"].sum() == pytest.approx(180)
     assert half.is_drawn.sum() == len(half.arcs)

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ovlo import BadType, BadValue, Nib, OvloError, Sheet, from_polar
+from ovlo import BadType, BadValue, Motif, Nib, OvloError, Sheet, from_polar
 from ovlo.core.paint.measures import MarkBoxes, drawn_length
 from ovlo.core.paint.outlines import CLOSE, MOVE, strokes
 
@@ -69,7 +69,10 @@ SHAPES = {
     "side_length": (lambda nib: nib.polygon(7, side_length=30, turn=11), 210),
     "star": (lambda nib: nib.star(5, 50), 5 * 100 * math.sin(math.radians(72))),
     "parts": (lambda nib: nib.star(6, 50), 6 * 100 * math.sin(math.radians(60))),
-    "inner": (lambda nib: nib.star(4, 50, inner=10), 8 * math.hypot(50 - 10 * 0.5**0.5, 10 * 0.5**0.5)),
+    "inner": (
+        lambda nib: nib.star(4, 50, inner_radius=10),
+        8 * math.hypot(50 - 10 * 0.5**0.5, 10 * 0.5**0.5),
+    ),
     "rectangle": (lambda nib: nib.rectangle(70, 30), 200),
 }
 
@@ -155,22 +158,22 @@ def spiral_gap(nib: Nib, turns: float, radius: float, inner: float, growth: str)
     angles = np.unwrap(np.arctan2(flat[:, 1], flat[:, 0]))
     angles += round((turns * 2 * np.pi - angles[-1]) / (2 * np.pi)) * 2 * np.pi
     share = angles / (2 * np.pi * turns)
-    true = inner + (radius - inner) * share if growth == "even" else inner * (radius / inner) ** share
+    true = inner + (radius - inner) * share if growth == "linear" else inner * (radius / inner) ** share
     return float(np.abs(np.hypot(flat[:, 0], flat[:, 1]) - true).max())
 
 
 @pytest.mark.parametrize(
     ("turns", "radius", "inner", "growth"),
     [
-        (100, 500, 0, "even"),
-        (-100, 500, 20, "even"),
-        (3, 200, 1, "ratio"),
-        (0.3, 400, 5, "even"),
-        (100, 500, 0.01, "ratio"),
+        (100, 500, 0, "linear"),
+        (-100, 500, 20, "linear"),
+        (3, 200, 1, "exponential"),
+        (0.3, 400, 5, "linear"),
+        (100, 500, 0.01, "exponential"),
     ],
 )
 def test_a_spiral_is_within_a_twentieth_of_a_unit_of_its_formula(nib, turns, radius, inner, growth):
-    nib.spiral(turns, radius, inner=inner, growth=growth)
+    nib.spiral(turns, radius, inner_radius=inner, growth=growth)
     assert spiral_gap(nib, turns, radius, inner, growth) < 0.05
     assert nib.sheet.trail.x[-1] == pytest.approx(radius * np.cos(2 * np.pi * turns), abs=1e-6)
     assert nib.pose == (0, 0, 0)
@@ -178,18 +181,18 @@ def test_a_spiral_is_within_a_twentieth_of_a_unit_of_its_formula(nib, turns, rad
 
 REFUSED = {
     "sides": lambda nib: nib.polygon(2, radius=9),
-    "at least 3": lambda nib: nib.polygon(-3, radius=9),
+    "3 or more": lambda nib: nib.polygon(-3, radius=9),
     "whole number": lambda nib: nib.polygon(4.5, radius=9),
     "neither": lambda nib: nib.polygon(4),
     "both": lambda nib: nib.polygon(4, radius=9, side_length=9),
-    "every must be at least 1": lambda nib: nib.star(5, 9, 0),
-    "below half the points": lambda nib: nib.star(6, 9, 3),
-    "either every=… or inner=…": lambda nib: nib.star(7, 9, 3, inner=4),
-    "radius must not be negative": lambda nib: nib.circle(-1),
-    "width must not be negative": lambda nib: nib.ellipse(-1, 5),
-    "rounds must be at least 1e-06": lambda nib: nib.spiral(0, 5),
-    "swap them": lambda nib: nib.spiral(2, 5, inner=6),
-    "cannot begin at 0": lambda nib: nib.spiral(2, 5, growth="ratio"),
+    "every must be 1 or more": lambda nib: nib.star(5, 9, 0),
+    "less than half of the points": lambda nib: nib.star(6, 9, 3),
+    "either every=… or inner_radius=…": lambda nib: nib.star(7, 9, 3, inner_radius=4),
+    "radius must be 0 or more": lambda nib: nib.circle(-1),
+    "width must be 0 or more": lambda nib: nib.ellipse(-1, 5),
+    "rounds must be from 1e-06": lambda nib: nib.spiral(0, 5),
+    "swap them": lambda nib: nib.spiral(2, 5, inner_radius=6),
+    "cannot begin at 0": lambda nib: nib.spiral(2, 5, growth="exponential"),
     "growth must be one of": lambda nib: nib.spiral(2, 5, growth="fast"),
     "turn must be a finite number": lambda nib: nib.star(5, 9, turn=math.nan),
     "did you mean 'tomato'": lambda nib: nib.circle(9, fill="tomatto"),
@@ -206,3 +209,13 @@ def test_shapes_that_cannot_be_are_refused_with_nothing_changed(nib, words):
         REFUSED[words](nib)
     assert isinstance(refusal.value, OvloError)
     assert (nib.pose, len(nib.sheet.trail), len(nib.sheet._columns.areas)) == before
+
+
+def test_a_rectangle_may_stand_on_its_corner(nib):
+    nib.travel_to(10, 20)
+    nib.left(90)
+    nib.rectangle(60, 30, anchor="corner")
+    assert nib.pose == (10, 20, 90)
+    assert Motif(nib.sheet._columns, nib.pose).bounds == pytest.approx((-20, 20, 10, 80))
+    with pytest.raises(BadValue, match="rectangle: anchor must be one of 'centre', 'corner', not 'center'"):
+        nib.rectangle(60, 30, anchor="center")

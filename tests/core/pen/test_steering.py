@@ -197,3 +197,24 @@ def test_walk_refuses_rows_that_do_not_match(nib):
     with pytest.raises(BadValue, match="shape"):
         nib.walk([[1, 2]], 3)
     assert len(nib.sheet.trail) == 1
+
+
+@pytest.mark.parametrize(
+    "points", [[(0, 90), (60, 0)], np.array([[0, 90], [60, 0]]), iter([(0, 90), [60, 0]])]
+)
+def test_a_polyline_goes_to_each_point_and_keeps_the_heading(sheet, points):
+    nib, walked = sheet.new_nib(heading=30), Sheet().new_nib(heading=30)
+    nib.polyline(points)
+    walked.line_to(0, 90)
+    walked.line_to(60, 0)
+    assert nib.pose == walked.pose
+    assert nib.sheet.trail.x.tolist() == walked.sheet.trail.x.tolist()
+
+
+@pytest.mark.parametrize(
+    "wrong", [[(0, 90), (60,)], [(0, 90), (60, "0")], [5, 6], "sail", 5, [(0, math.nan)]]
+)
+def test_a_polyline_with_a_wrong_point_moves_nothing(nib, wrong):
+    with pytest.raises((BadValue, BadType), match="polyline: "):
+        nib.polyline(wrong)
+    assert nib.position == (0, 0)

@@ -46,7 +46,7 @@ def test_an_opaque_area_hides_what_is_beneath_and_a_translucent_one_does_not():
     nib.travel_to(0, 0)
     nib.rectangle(20, 20, fill="gold")
     assert length(plotted(sheet, hatch="none")) == pytest.approx(80 - 20 + 80, abs=0.01)
-    assert length(plotted(sheet, hatch="none", hidden="drawn")) == pytest.approx(160)
+    assert length(plotted(sheet, hatch="none", hidden_lines="keep")) == pytest.approx(160)
     sheet.clear()
     nib.rectangle(20, 20)
     nib.rectangle(60, 60, fill="rgb(0 0 0 / 50%)", outline=False)
@@ -103,7 +103,7 @@ def test_of_circles_on_each_other_the_outlines_that_are_seen_are_drawn(circles):
     assert wanted.difference(found.buffer(0.06)).length < 0.01
 
 
-@pytest.mark.parametrize("hatch", ["lines", "crossed", "rings"])
+@pytest.mark.parametrize("hatch", ["parallel", "crosshatch", "concentric"])
 @pytest.mark.parametrize("gap", [None, 2.0])
 def test_what_fills_an_area_is_inside_and_leaves_no_gap(hatch, gap):
     sheet, nib = paper()
@@ -116,7 +116,7 @@ def test_what_fills_an_area_is_inside_and_leaves_no_gap(hatch, gap):
         nib.line_to(-5, -10)
         nib.travel_to(10, 5)
         nib.circle(4)
-    (run,) = plotted(sheet, hatch=hatch, hatch_gap=gap).runs
+    (run,) = plotted(sheet, hatch=hatch, hatch_spacing=gap).runs
     width = run.pen.line_width
     border = shapely.Polygon([(50, 50), (90, 50), (95, 90), (55, 65), (20, 95), (45, 40)])
     area = border - shapely.Point(60, 55).buffer(4)
@@ -198,7 +198,7 @@ def test_the_drawn_order_can_be_kept():
     for x in (30, -30, 20, -20):
         nib.travel_to(x, 0)
         nib.forward(3)
-    (kept,) = plotted(sheet, order="drawn").runs
+    (kept,) = plotted(sheet, stroke_order="as-drawn").runs
     (short,) = plotted(sheet).runs
     assert (kept.strokes.starts[:, 0] - 50).round().tolist() == [30, -30, 20, -20]
     assert short.travel < kept.travel == kept.travel_before == short.travel_before
@@ -207,5 +207,5 @@ def test_the_drawn_order_can_be_kept():
 def test_more_than_five_million_strokes_are_refused_with_their_number():
     sheet, nib = paper()
     nib.rectangle(90, 90, fill="gold", outline=False)
-    with pytest.raises(BadValue, match=r"it would take \d\d,\d{3},\d{3} strokes, more than 5,000,000"):
-        plotted(sheet, hatch_gap=5e-6)
+    with pytest.raises(BadValue, match=r"would need \d\d,\d{3},\d{3} strokes; the limit is 5,000,000"):
+        plotted(sheet, hatch_spacing=5e-6)

@@ -107,11 +107,12 @@ def test_line_widths_scale_unless_they_are_to_be_kept():
 
 
 def test_a_box_is_tight_around_arcs():
-    left, bottom, right, top = Motif.record(lambda nib: nib.arc_left(50, 270)).box
+    left, bottom, right, top = Motif.record(lambda nib: nib.arc_left(50, 270)).bounds
     assert (left, bottom, right, top) == pytest.approx((-50, 0, 50, 100))
-    assert recorded().centred().box == pytest.approx(
+    assert recorded().centred().bounds == pytest.approx(
         tuple(
-            side * part for side, part in zip((-1, -1, 1, 1), recorded().centred().box[2:] * 2, strict=True)
+            side * part
+            for side, part in zip((-1, -1, 1, 1), recorded().centred().bounds[2:] * 2, strict=True)
         )
     )
 
@@ -134,11 +135,11 @@ def test_rows_and_columns_align_and_keep_their_gaps():
     small = Motif.record(lambda nib: nib.circle(5))
     large = Motif.record(lambda nib: nib.circle(20)).moved(3, 4)
     for align, bottoms in {"bottom": -5, "middle": -20, "top": -35, "origin": -16}.items():
-        assert row([small, large], gap=2, align=align).box == pytest.approx(
+        assert row([small, large], gap=2, align=align).bounds == pytest.approx(
             (-5, min(-5, bottoms), 47, bottoms + 40 if bottoms + 40 > 5 else 5)
         )
     for align, lefts in {"left": -5, "middle": -20, "right": -35, "origin": -17}.items():
-        box = column([small, large], gap=2, align=align).box
+        box = column([small, large], gap=2, align=align).bounds
         assert box == pytest.approx((min(-5, lefts), -47, max(5, lefts + 40), 5))
     assert layered([small, large]).end == large.end
 
@@ -200,15 +201,15 @@ REFUSED = {
     "angle must be a finite": lambda motif: motif.turned(math.nan),
     "dx must be a finite": lambda motif: motif.moved(math.nan, 0),
     "heading must be a number": lambda motif: motif.mirrored("x"),
-    "nothing to join": lambda motif: end_to_end([]),
+    "motifs is empty": lambda motif: end_to_end([]),
     "give a list of motifs": lambda motif: row(motif),
-    "is no motif": lambda motif: column([motif, "boat"]),
+    "is not a motif": lambda motif: column([motif, "boat"]),
     "align must be one of 'bottom'": lambda motif: row([motif], align="left"),
     "align must be one of 'left'": lambda motif: column([motif], align="top"),
     "must take the nib first": lambda motif: Motif.record(lambda: None),
     "give a function": lambda motif: Motif.record(7),
     "stamp: scale must be above 0": lambda motif: Sheet(9, 9).new_nib().stamp(motif, scale=0),
-    "stamp: .* is no motif": lambda motif: Sheet(9, 9).new_nib().stamp("boat"),
+    "stamp: .* is not a motif": lambda motif: Sheet(9, 9).new_nib().stamp("boat"),
     "there is no colour": lambda motif: motif.styled(fill="seagren"),
 }
 

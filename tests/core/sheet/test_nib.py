@@ -103,11 +103,11 @@ def test_nested_full_turns_end_in_the_heading_they_began_with(nib):
 @pytest.mark.parametrize(
     ("bad", "kind", "words"),
     [
-        (0, BadValue, "at least 1"),
+        (0, BadValue, "1 or more"),
         (2.5, BadValue, "whole number"),
         ("5", BadType, "without quotes"),
         (None, BadType, "number"),
-        (-3, BadValue, "at least 1"),
+        (-3, BadValue, "1 or more"),
     ],
 )
 def test_full_turn_refuses_at_the_call(nib, bad, kind, words):

@@ -21,7 +21,7 @@ from ovlo.core.paint.outlines import LINE, MOVE, Outline, borders, strokes
 from ovlo.core.sheet.host import Stop, hosted
 from ovlo.core.trail.columns import TABLES
 from ovlo.core.trail.table import packer
-from ovlo.core.values.errors import NothingDone
+from ovlo.core.values.errors import NoEffect
 from ovlo.outlets import as_bytes
 from ovlo.render import lettering
 
@@ -245,7 +245,7 @@ def test_a_nib_is_copied_with_its_sheet(nib):
     ],
 )
 def test_a_shape_that_leaves_nothing_says_so(nib, shape):
-    with pytest.warns(NothingDone, match="without an outline and without a fill") as told:
+    with pytest.warns(NoEffect, match="neither an outline nor a fill") as told:
         shape(nib)
     assert (told[0].filename, told[0].lineno) == (__file__, shape.__code__.co_firstlineno)
     with nib.area("gold"):
@@ -283,14 +283,14 @@ def test_steps_of_a_shape_are_counted_before_they_are_worked_out(monkeypatch):
             nib.polygon(900_000, radius=9)
 
 
-def test_an_excerpt_flattens_its_areas_once(nib, monkeypatch):
+def test_cropping_flattens_its_areas_once(nib, monkeypatch):
     for i in range(200):
         nib.travel_to(i - 100, 0)
         nib.circle(30, fill="gold")
     flattened = Outline.flattened
     calls = []
     monkeypatch.setattr(Outline, "flattened", lambda self, *how: calls.append(how) or flattened(self, *how))
-    nib.sheet.excerpt(-50, -10, 100, 100, whole=False)
+    nib.sheet.cropped(-50, -10, 100, 100, whole=False)
     assert len(calls) <= 2
 
 

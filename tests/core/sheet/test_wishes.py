@@ -26,11 +26,11 @@ def test_scattered_points_are_apart_on_the_sheet_and_the_same_again(count, apart
 
 
 def test_scattered_points_that_find_no_room_are_refused():
-    with pytest.raises(BadValue, match=r"scattered: only \d+ points find room 200 apart"):
-        Sheet(seed=1).dice.scattered(50, apart=200)
-    with pytest.raises(BadValue, match="leaves nothing of the sheet"):
+    with pytest.raises(BadValue, match=r"scattered: only \d+ points fit at a distance of 200"):
+        Sheet(seed=1).dice.scattered(50, min_distance=200)
+    with pytest.raises(BadValue, match="leaves no room on the sheet"):
         Sheet().dice.scattered(3, margin=999)
-    with pytest.raises(BadValue, match="belong to no sheet"):
+    with pytest.raises(BadValue, match="do not belong to a sheet"):
         Dice(1).scattered(3)
 
 

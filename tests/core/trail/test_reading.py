@@ -98,7 +98,7 @@ def test_what_ovlo_draws_for_itself_is_not_charged_to_the_program(tmp_path):
             nib.forward(40)
         for _ in range(20):
             sheet.save(tmp_path / "kite.svg", overlay="grid,steps,angles,pointer,findings")
-            sheet.excerpt(-50, -50, 100, 100, whole=False)
+            sheet.cropped(-50, -50, 100, 100, whole=False)
     assert list(host.sheets) == [sheet]
 
 

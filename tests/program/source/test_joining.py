@@ -37,7 +37,7 @@ def test_what_the_source_explains_is_not_told_of_the_picture_too(program):
         "@drawing\ndef seven(nib, sides: int = 7):\n    for _ in range(sides):\n        nib.forward(60)\n"
         "        nib.left(360 // sides)\n",
     )
-    assert [(one.rule, one.lines) for one in found] == [("whole-division", (8,))]
+    assert [(one.rule, one.lines) for one in found] == [("floor-division", (8,))]
 
 
 @pytest.mark.parametrize(
@@ -58,4 +58,4 @@ def test_what_the_source_explains_is_not_told_of_the_picture_too(program):
 def test_styles_and_angles_that_are_right(program, code):
     mine = "def mine(nib):\n    nib.forward(90)\n\n\n"
     found = checked(program, f"{mine}@drawing\ndef kite(nib):\n    mine(nib)\n    {code}\n")
-    assert [one for one in found if one.rule not in ("never-called", "off-sheet")] == []
+    assert [one for one in found if one.rule not in ("unused-function", "off-sheet")] == []

@@ -30,17 +30,17 @@ WRONG = {
     ),
     "a parameter is not read": (
         HEAD + "    for _ in nib.full_turn(sides):\n        nib.forward(60)\n",
-        "unread-parameter",
+        "unused-parameter",
         4,
     ),
     "a helper's parameter is not read": (
         HEAD + BODY + "    tail(nib, 9)\n\ndef tail(nib, length):\n    nib.forward(40)\n",
-        "unread-parameter",
+        "unused-parameter",
         9,
     ),
     "a tail that nobody draws": (
         HEAD + BODY + "\ndef tail(nib, length):\n    nib.forward(length)\n",
-        "never-called",
+        "unused-function",
         8,
     ),
     "a value set twice": (
@@ -57,7 +57,7 @@ WRONG = {
     "a branch that never grows smaller": (
         HEAD + BODY + "    branch(nib, side)\n\ndef branch(nib, side):\n    nib.forward(side)\n"
         "    if side > 3:\n        branch(nib, side)\n",
-        "same-call",
+        "infinite-recursion",
         12,
     ),
 }
@@ -105,11 +105,11 @@ def found(tmp_path, source: str) -> list[Finding]:
 
 
 @pytest.mark.parametrize("case", WRONG)
-def test_mistakes_are_told_with_their_line_and_a_mend(case, tmp_path):
+def test_mistakes_are_told_with_their_line_and_a_fix(case, tmp_path):
     source, rule, line = WRONG[case]
     (one,) = found(tmp_path, source)
     assert (one.rule, one.lines, one.place) == (rule, (line,), None)
-    assert one.mend.endswith(".")
+    assert one.fix.endswith(".")
 
 
 @pytest.mark.parametrize("case", RIGHT)
@@ -126,7 +126,7 @@ def test_the_command_and_the_page_tell_them_too(ovlo_command, program, tmp_path)
     done = ovlo_command("check", path)
     assert done.returncode == 1
     assert "problem: not-called\n  > 5 |     nib.lift" in done.stdout
-    assert "Mend: Write nib.lift(…)." in done.stdout
+    assert "Fix: Write nib.lift(…)." in done.stdout
     assert "not-called (problem)" in ovlo_command("check", "--rules").stdout
     assert ovlo_command("check", path, "--skip", "not-called").returncode == 0
     assert ovlo_command("draw", path, "-o", "kite.png", "--overlay", "findings").returncode == 0

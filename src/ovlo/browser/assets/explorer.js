@@ -55,7 +55,7 @@ export function createExplorer(player) {
         Object.fromEntries(keys.map((/** @type {any} */ one) => [one.shortcut, () => choose(one.name)])),
       );
       part("no-values").hidden = Boolean(about?.parameters.length) || !chosen;
-      part("write").hidden = part("neighbours").hidden = !about?.parameters.length;
+      part("write-values").hidden = part("neighbours").hidden = !about?.parameters.length;
     },
     findings: ({ findings }) => player.takeFindings(findings),
     running({ seconds, line }) {
@@ -73,7 +73,7 @@ export function createExplorer(player) {
     },
     told: ({ words }) => tell(words),
     ask({ words }) {
-      part("question-words").textContent = words || "The program asks for a line.";
+      part("question-words").textContent = words || "The program asks for input.";
       const field = /** @type {HTMLInputElement} */ (part("answer"));
       field.value = "";
       question.showModal();
@@ -113,7 +113,7 @@ export function createExplorer(player) {
     const [values, then] = [form.values(), drawing.seed];
     const caption = captionOf(values, then);
     kept.add(drawing, caption, () => takeAll(values, then));
-    tell(`Kept: ${caption}. It is a small picture below; a click on it brings it back.`);
+    tell(`Kept: ${caption}. Click the small picture below to return to it.`);
   }
 
   /** @param {Record<string, string>} values @param {number | null} then */
@@ -135,12 +135,12 @@ export function createExplorer(player) {
 
   /** @type {Record<string, () => void>} */
   const actions = {
-    keep,
-    copy,
-    roll: () => send({ do: "roll", values: form.values() }),
-    reset: () => takeAll({}, null),
+    "keep-values": keep,
+    "copy-command": copy,
+    "new-seed": () => send({ do: "roll", values: form.values() }),
+    "reset-values": () => takeAll({}, null),
     stop: () => send({ do: "stop" }),
-    write: () => send({ do: "write", values: form.values() }),
+    "write-values": () => send({ do: "write", values: form.values() }),
     save: () => send({ do: "save", ending: /** @type {HTMLSelectElement} */ (part("save-as")).value, ...player.look() }),
     neighbours() {
       neighbours.clear();
@@ -163,7 +163,7 @@ export function createExplorer(player) {
     link.download = name;
     link.click();
     setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
-    tell(`Saved as ${name}, where this browser saves files.`);
+    tell(`Saved as ${name} in the downloads folder of this browser.`);
   }
 
   return {

@@ -160,9 +160,9 @@ export function createFindings(list, findings, chosen) {
     button.type = "button";
     button.addEventListener("click", () => chosen(finding));
     const lines = finding.lines.length ? `Line ${finding.lines.join(", ")}. ` : "";
-    row.append(button, made("p", `${lines}${finding.message}`), made("p", `Mend: ${finding.mend}`, "mend"));
+    row.append(button, made("p", `${lines}${finding.message}`), made("p", `Fix: ${finding.fix}`, "fix"));
     list.append(row);
   }
-  if (!findings) list.append(made("li", "Not looked for here; ovlo check tells them."));
+  if (!findings) list.append(made("li", "This drawing is too large to be checked here; run ovlo check."));
   else if (!findings.length) list.append(made("li", "No findings."));
 }

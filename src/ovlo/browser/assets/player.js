@@ -46,7 +46,7 @@ export function createPlayer() {
     part("program-part").hidden = !drawing.source;
     part("tree-part").hidden = drawing.calls.length < 2;
     part("all").hidden = true;
-    usePace();
+    useSpeed();
     stage.draw();
   }
 
@@ -71,7 +71,7 @@ export function createPlayer() {
     if (!drawing) return;
     const step = replay.steps - 1;
     const line = step >= 0 && drawing.steps.lines ? drawing.steps.lines[step] : 0;
-    part("status").textContent = step < 0 ? `Nothing drawn yet, of ${count()} steps.` : sentence(step, line);
+    part("status").textContent = step < 0 ? `Nothing drawn yet; ${count()} steps to draw.` : sentence(step, line);
     scrub.setAttribute("aria-valuetext", step < 0 ? "nothing drawn yet" : `step ${step} of ${count() - 1}`);
     if (line) program.light(line);
   }
@@ -145,14 +145,14 @@ export function createPlayer() {
     stage.setOverlay(name, isOn);
   }
 
-  function usePace() {
-    const pace = Number(/** @type {HTMLInputElement} */ (part("pace")).value);
-    const unit = /** @type {HTMLSelectElement} */ (part("pace-unit")).value;
-    if (!(pace > 0) || !drawing) return;
-    replay.pace = Math.max(unit === "seconds" ? count() / pace : pace, 1e-3);
+  function useSpeed() {
+    const speed = Number(/** @type {HTMLInputElement} */ (part("speed")).value);
+    const unit = /** @type {HTMLSelectElement} */ (part("speed-unit")).value;
+    if (!(speed > 0) || !drawing) return;
+    replay.stepsPerSecond = Math.max(unit === "seconds" ? count() / speed : speed, 1e-3);
   }
 
-  const dialog = /** @type {HTMLDialogElement} */ (part("keys"));
+  const dialog = /** @type {HTMLDialogElement} */ (part("shortcuts"));
   /** @type {Record<string, () => void>} */
   const actions = {
     " ": togglePlay,
@@ -168,16 +168,16 @@ export function createPlayer() {
   };
   const buttons = {
     play: togglePlay,
-    start: actions.Home,
-    back: actions.ArrowLeft,
-    on: actions.ArrowRight,
-    end: actions.End,
-    closer: actions["+"],
-    farther: actions["-"],
-    sheet: stage.zoomToSheet,
-    drawn: stage.zoomToAll,
+    "first-step": actions.Home,
+    "step-back": actions.ArrowLeft,
+    "step-forward": actions.ArrowRight,
+    "last-step": actions.End,
+    "zoom-in": actions["+"],
+    "zoom-out": actions["-"],
+    "fit-sheet": stage.zoomToSheet,
+    "fit-drawing": stage.zoomToAll,
     all: showAll,
-    help: actions["?"],
+    "open-shortcuts": actions["?"],
   };
   for (const [id, act] of Object.entries(buttons)) part(id).addEventListener("click", () => drawing && act());
   for (const name of OVERLAYS) {
@@ -186,8 +186,8 @@ export function createPlayer() {
     );
   }
   scrub.addEventListener("input", () => goTo(Number(scrub.value)));
-  part("pace").addEventListener("input", usePace);
-  part("pace-unit").addEventListener("change", usePace);
+  part("speed").addEventListener("input", useSpeed);
+  part("speed-unit").addEventListener("change", useSpeed);
   part("loop").addEventListener("change", (event) => {
     replay.isLooping = /** @type {HTMLInputElement} */ (event.target).checked;
   });
@@ -219,9 +219,9 @@ export function createPlayer() {
     for (const name of overlays) setOverlay(name, true);
     if (only) tree.choose(only);
     if (play) {
-      /** @type {HTMLInputElement} */ (part("pace")).value = String(play.seconds);
+      /** @type {HTMLInputElement} */ (part("speed")).value = String(play.seconds);
       /** @type {HTMLInputElement} */ (part("loop")).checked = replay.isLooping = !play.loops;
-      usePace();
+      useSpeed();
     }
     const isStill = matchMedia("(prefers-reduced-motion: reduce)").matches;
     if (followLink() || !play || isStill) return;

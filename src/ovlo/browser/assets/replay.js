@@ -10,7 +10,7 @@ export function createReplay(show, changed) {
   /** Pairs of a step and the seconds to hold before it. @type {[number, number][]} */
   let holds = [];
   let count = 0;
-  const state = { steps: 0, share: 0, isPlaying: false, isLooping: false, pace: 1 };
+  const state = { steps: 0, share: 0, isPlaying: false, isLooping: false, stepsPerSecond: 1 };
   let last = 0;
   /** Seconds still to hold before the next step, or -1 when that is not known yet. */
   let held = -1;
@@ -43,8 +43,8 @@ export function createReplay(show, changed) {
       }
       // On to where the next hold is, or as far as the time goes.
       const next = holds.find(([at]) => at > position)?.[0] ?? count;
-      const reached = Math.min(position + seconds * state.pace, next, count);
-      seconds -= (reached - position) / state.pace;
+      const reached = Math.min(position + seconds * state.stepsPerSecond, next, count);
+      seconds -= (reached - position) / state.stepsPerSecond;
       position = reached;
       held = position === next ? -1 : 0;
       if (seconds < 1e-9) break;

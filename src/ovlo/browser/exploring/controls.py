@@ -32,13 +32,13 @@ def _control(parameter: Parameter) -> Control:
         "allowed": parameter.allowed,
         "default": parameter.shown_default,
     }
-    kind = parameter.kind
-    if kind.choices:
-        return about | {"kind": "choice", "choices": [shown(choice) for choice in kind.choices]}
+    about["kind"] = parameter.kind.control
+    if parameter.kind.choices:
+        about["choices"] = [shown(choice) for choice in parameter.kind.choices]
     if parameter.is_number:
-        low, high = parameter.reach
-        return about | {"kind": "span", "low": low, "high": high, "step": parameter.step}
-    return about | {"kind": {"yes or no": "switch", "colour": "colour"}.get(kind.name, "text")}
+        about["low"], about["high"] = parameter.reach
+        about["step"] = parameter.step
+    return about
 
 
 def neighbours(controls: list[Control], values: Values) -> list[Values]:

@@ -182,7 +182,7 @@ class _Desk:
 
     def _answer(self, request: Draw, outcome: Outcome, abouts: tuple[About, ...], chosen: str) -> Answer:
         sheet = outcome.sheet
-        trouble = outcome.trouble.replace("Ctrl-C was pressed", "it was told to")
+        trouble = outcome.trouble.replace("Ctrl-C was pressed", "it was asked to")
         if not trouble and outcome.notices:
             trouble = "\n".join(outcome.notices)
         about = {"trouble": trouble, "drawings": abouts, "chosen": chosen}
@@ -200,7 +200,7 @@ class _Desk:
     def _saved(self, request: Save) -> File:
         sheet = self._sheet
         if sheet is None:
-            return File("", b"", "There is no picture yet.")
+            return File("", b"", "Nothing is drawn yet.")
         try:
             content = as_bytes(sheet, request.ending, overlay=request.overlays, only=request.only)
         except OvloError as error:

@@ -67,7 +67,7 @@ def explore(
             print(f"Open {link}", flush=True)
         else:
             open_link(browser, link)
-            print(f"{target} is in the browser. Close the page, or press Ctrl-C, to end.", flush=True)
+            print(f"{target} is open in the browser. Close the page or press Ctrl-C to end.", flush=True)
         explorer.presence.wait("live", link, is_told=not opens)
     finally:
         explorer.end()
@@ -248,7 +248,7 @@ class Explorer:
         if time.monotonic() - self._told_to_stop > PATIENCE:
             self._told_to_stop = 0.0
             self._worker.restart()
-            words = "Stopped: the program did not listen, so its process was ended."
+            words = "Stopped: the program did not react, so its process was ended."
             self._take(Answer(self._request, trouble=words))
             return
         self._worker.interrupt()

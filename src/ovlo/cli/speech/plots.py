@@ -71,12 +71,13 @@ def notes(plotted: Plotted) -> list[str]:
     for name, inks in standing_in.items():
         worst = sorted(inks, key=lambda ink: -inks[ink])
         more = f" and {len(inks) - NAMED} more" if len(inks) > NAMED else ""
-        far = f", unlike by up to {inks[worst[0]]:.0f} of CIEDE2000"
-        found.append(f"{name} stands in for {', '.join(worst[:NAMED])}{more}{far}.")
+        far = f", by up to {inks[worst[0]]:.0f} CIEDE2000"
+        found.append(f"{name} replaces {', '.join(worst[:NAMED])}{more}{far}.")
     if plotted.cut_marks:
         marks = wording.counted(plotted.cut_marks, "mark")
         found.append(
-            f"{marks} would leave the room on the page and {_are(plotted.cut_marks)} cut; --fit fits all."
+            f"{marks} {_do(plotted.cut_marks)} not fit on the page and {_are(plotted.cut_marks)} cut; "
+            f"--fit makes everything fit."
         )
     if plotted.paper_marks:
         marks = wording.counted(plotted.paper_marks, "mark")
@@ -85,6 +86,10 @@ def notes(plotted: Plotted) -> list[str]:
         areas = wording.counted(plotted.narrow_areas, "piece")
         found.append(f"{areas} of areas {_are(plotted.narrow_areas)} narrower than the pen and not filled.")
     return found
+
+
+def _do(count: int) -> str:
+    return "does" if count == 1 else "do"
 
 
 def _are(count: int) -> str:

@@ -83,15 +83,15 @@ def tell_trouble(outcome: Outcome, seed: int | None = None) -> None:
         warn(notice)
     sheet = outcome.sheet
     if seed is not None and not outcome.trouble and sheet is not None and not sheet.dice._is_used:
-        warn("--seed: this drawing throws no dice, so the seed changes nothing.")
+        warn("--seed: this drawing uses no random numbers, so the seed changes nothing.")
 
 
 def tell_empty(files: Sequence[Target]) -> None:
     """Say that a program failed before it drew anything, so that no picture is replaced by an empty one."""
-    words = "Nothing was drawn before that"
+    words = "Nothing was drawn before the error"
     kept = [file.name for file in files if file.path.exists()]
     if len(kept) == 1:
-        words += f"; {kept[0]} stays as it was"
+        words += f"; {kept[0]} is unchanged"
     elif kept:
-        words += f"; {', '.join(kept[:-1])} and {kept[-1]} stay as they were"
+        words += f"; {', '.join(kept[:-1])} and {kept[-1]} are unchanged"
     say(f"{words}.")

@@ -33,7 +33,7 @@ def beyond(sheet: Sheet) -> str:
     leave = "leaves" if found.total == 1 else "leave"
     return (
         f"{found.count} of {counted(found.total, 'mark')} {leave} the sheet: {far}. "
-        f"All would fit at {Page.of(sheet, fit=True).scale:.2g} of the size (--fit)."
+        f"--fit zooms by {Page.of(sheet, fit=True).scale:.2g} to show them all."
     )
 
 

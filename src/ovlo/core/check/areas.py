@@ -45,8 +45,8 @@ def _empty_areas(columns: Columns, painting: Painting) -> Iterator[tuple[int, Fo
             yield (
                 area,
                 Found(
-                    "This area block holds no line: nothing is filled.",
-                    "Walk the border of the area inside the block, with the pen lowered.",
+                    "This area block draws no line, so nothing is filled.",
+                    "Draw the border of the area inside the block, with the pen lowered.",
                     complex(*place),
                     (step,) if step < len(columns) else (),
                     (int(row["origin"]),),
@@ -58,8 +58,8 @@ def _empty_areas(columns: Columns, painting: Painting) -> Iterator[tuple[int, Fo
             yield (
                 area,
                 Found(
-                    f"This area block has {trouble}: nothing is filled.",
-                    "Walk at least three corners that are not in one line inside the block.",
+                    f"This area block has {trouble}, so nothing is filled.",
+                    "Inside the block, walk to at least three corners that are not on one line.",
                     complex(*painting.borders.path(path)[0][0]),
                     (step,),
                     (int(row["origin"]),),
@@ -93,9 +93,9 @@ def _lack(vertices: NDArray[np.float64], codes: NDArray[np.uint8]) -> str:
     if corners < FEWEST_CORNERS:
         return f"{corners} corners" if corners != 1 else "a single corner"
     if _spread(vertices) <= NO_AREA * size:
-        return "all its corners in one line"
+        return "all its corners on one line"
     is_none = region(vertices, codes, "nonzero").area <= NO_AREA * size**2
-    return "no area, its lines lying on each other" if is_none else ""
+    return "lines that enclose nothing" if is_none else ""
 
 
 def _spread(vertices: NDArray[np.float64]) -> float:
@@ -140,10 +140,9 @@ def area_cut_short(columns: Columns) -> Iterator[tuple[int, Found]]:
         yield (
             area,
             Found(
-                f"This area ends before its contour does: {steps} it, are drawn after the block.".replace(
-                    "closes it, are", "closes it, is"
-                ),
-                "Put the whole contour into the block: indent the lines that follow.",
+                f"This area ends before its contour is complete: {steps} it, are drawn after the "
+                f"block.".replace("closes it, are", "closes it, is"),
+                "Draw the whole contour inside the block: indent the lines that follow.",
                 complex(*points[mine[-1]]),
                 tuple(after[:rest].tolist()),
                 (int(row["origin"]),),

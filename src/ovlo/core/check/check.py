@@ -51,88 +51,99 @@ class Rule(NamedTuple):
 RULES = {
     "not-closed": Rule(
         PROBLEM,
-        f"A contour that does not cross itself ends within {closing.NEAR:.0%} of its size from where it "
-        f"began, without meeting it; or it would be closed by undoing a single slip: a line as long as "
-        "another one, two lengths exchanged, a turn to the other side or by the outer angle. Gaps of "
-        f"{closing.UNSEEN_GAP:g} px or less are not seen. A last side that is short by more than "
-        f"{closing.GATE:.0%} may leave a gate, and fewer than {closing.FEW_LINES} lines may be a letter: "
-        "those are hints.",
+        f"Reported when a contour that does not cross itself ends within {closing.NEAR:.0%} of its size from "
+        "its start without meeting it, or when undoing one slip would close it: one line with the length of "
+        "another, two lengths exchanged, one turn to the wrong side, or an inner angle in place of the outer "
+        f"one. Not reported for gaps of {closing.UNSEEN_GAP:g} px or less, which cannot be seen. Only a hint "
+        f"if the last side is short by more than {closing.GATE:.0%} (it may leave a gate) or there are fewer "
+        f"than {closing.FEW_LINES} lines (it may be a letter).",
     ),
     "turns-miss-360": Rule(
         PROBLEM,
-        f"A contour of {polygons.FEWEST_SIDES} or more equal sides (within {polygons.EQUAL_SIDES:g} of their "
-        f"length) and equal turns (within {polygons.EQUAL_TURNS:g}°) does not add up to whole turns: the "
-        "inner angle was taken for the turn, a turn was rounded or given in radians, a repeat is missing, or "
-        f"the turn belongs to another number of sides. Turns below {polygons.ROUND_TURN:g}° make bows, which "
-        f"need not close, and with more than {polygons.MOST_SIDES} sides only the inner angle and near "
-        "misses are meant. Three sides at right angles may be a cup, and few wide turns a bowl: those are "
-        "hints. So it is for a part of a longer contour, as the roof of a house.",
+        f"Reported when {polygons.FEWEST_SIDES} or more equal sides (within {polygons.EQUAL_SIDES:g} of "
+        f"their "
+        f"length) with equal turns (within {polygons.EQUAL_TURNS:g}°) do not add up to whole turns of 360°: "
+        "the inner angle is used for the turn, a turn is rounded or in radians, a repeat is missing, or the "
+        f"turn belongs to another number of sides. Not reported for turns below {polygons.ROUND_TURN:g}°, "
+        f"which make bows. With more than {polygons.MOST_SIDES} sides, reported only for the inner angle and "
+        "for near misses. Only a hint for three sides at right angles (perhaps a cup), for few wide turns "
+        "(perhaps a bowl), and for a part of a longer contour, such as the roof of a house.",
     ),
     "rosette-misses-360": Rule(
         PROBLEM,
-        f"A figure that comes back to where it began is drawn {rosettes.FEWEST_BODIES} times or more, turned "
-        "each time, and the turns go once round but for one or less: one is missing or too many, or the turn "
-        "is off. Fans, and turns that go round several times, are meant.",
+        f"Reported when a figure that returns to its start is drawn {rosettes.FEWEST_BODIES} times or more, "
+        "turned each time, and the turns come to 360° but for one figure or less: one is missing, one is too "
+        "many, or the turn is wrong. Fans, and turns that go round several times, are not reported.",
     ),
     "retraced-line": Rule(
         HINT,
-        f"A walk comes back to its beginning after {polygons.FEWEST_SIDES} or more steps, and all that "
-        "follows draws its first steps again in the same order, curves along the same way.",
+        f"Reported when a walk returns to its start after {polygons.FEWEST_SIDES} or more steps, and all "
+        "further steps repeat the first ones in the same order and, on curves, in the same direction.",
     ),
     "stray-line": Rule(
         HINT,
-        f"One straight stroke joins two shapes of {polygons.FEWEST_SIDES} or more steps that are closed "
-        "without it, or leads to a shape although the nib was not headed there, or runs from the middle of a "
-        "centred shape to the middle of the next: a travel may have been meant. Shapes smaller than "
-        f"{straying.BEAD:.0%} of such lines are beads on a string.",
+        f"Reported when one straight line joins two shapes of {polygons.FEWEST_SIDES} or more steps that are "
+        "closed without it, leads to a shape in a direction other than the heading, or runs from the centre "
+        "of one centred shape to the centre of the next, so that a travel was probably intended. Not "
+        "reported "
+        f"for shapes smaller than {straying.BEAD:.0%} of such lines, which are beads on a string.",
     ),
     "drift": Rule(
         PROBLEM,
-        f"A figure that is walked {FEWEST_TIMES} times or more, turned each time, ends beside where it "
-        f"began, within {rosettes.DRIFT:.0%} of its size; above {rosettes.SURE_DRIFT:.0%} it is a hint. The "
-        "windings of a spring, closed but for a step on, are meant.",
+        f"Reported when a figure that is walked {FEWEST_TIMES} times or more, turned each time, ends beside "
+        f"its start, within {rosettes.DRIFT:.0%} of its size. Only a hint if the distance is above "
+        f"{rosettes.SURE_DRIFT:.0%} of its size. The windings of a spring, closed but for one step onwards, "
+        "are not reported.",
     ),
     "off-sheet": Rule(
         PROBLEM,
-        "A line, area or text reaches beyond the sheet; line widths are left out. Not meant are grounds that "
-        f"hold the whole sheet, and areas without outline of which {marks.BLEEDING:.0%} or more is on it.",
+        "Reported when a line, area or text reaches beyond the sheet; line widths are ignored. Not reported "
+        "for backgrounds that contain the whole sheet, and for areas without outline of which "
+        f"{marks.BLEEDING:.0%} or more is on the sheet.",
     ),
     "no-contrast": Rule(
         PROBLEM,
-        "All of a line, area or text differs from the paper or area beneath it by less than "
-        f"{contrast.ALIKE:g} of CIEDE2000, and so does most of what comes from the same line of the "
-        "program. Not meant are areas whose outline is seen, grounds, what cuts a line, layers that add up, "
-        "and shades: areas over others from the same line.",
+        "Reported when every part of a line, area or text differs from the paper or area beneath it by less "
+        f"than {contrast.ALIKE:g} CIEDE2000, and so do most marks from the same line of the program. Not "
+        "reported for areas with a visible outline, backgrounds, marks that cut through a line, layers that "
+        "add up, and shades (areas over others from the same line).",
     ),
     "still-lifted": Rule(
         PROBLEM,
-        f"The pen is still lifted at the end after {lifting.FEWEST_LIFTED} or more moves that bend, a closed "
-        "shape was walked with the pen lifted and not drawn later, a shape, words or a stamp were laid with "
-        "it, or nothing was drawn at all.",
+        f"Reported when the pen is still lifted at the end after {lifting.FEWEST_LIFTED} or more moves that "
+        "bend, when a closed shape is walked with the pen lifted and not drawn later, when a shape, text or "
+        "stamp is placed with the pen lifted, and when nothing is drawn at all.",
     ),
     "empty-area": Rule(
         PROBLEM,
-        f"An area block has fewer than {areas.FEWEST_CORNERS} corners, or no area between its lines, and so "
-        "have most that come from the same line of the program.",
+        f"Reported when an area block has fewer than {areas.FEWEST_CORNERS} corners or encloses nothing, and "
+        "so do most blocks from the same line of the program.",
     ),
     "covered": Rule(
         HINT,
-        f"All of a line, area or text lies under later opaque areas, on a raster of {points.PIXELS} pixels. "
-        "Of what one line of the program draws, most must be hidden, and of a scatter by dice all.",
+        "Reported when a line, area or text lies wholly under later opaque areas, as seen on a raster of "
+        f"{points.PIXELS} pixels. Reported only if most of what that line of the program draws is "
+        f"hidden; for "
+        "a random scatter, only if all of it is.",
     ),
     "area-cut-short": Rule(
         HINT,
-        "An area block ends, and the lines that follow close the contour that was begun in it; half a disc "
-        "is meant.",
+        "Reported when an area block ends and the lines after it close the contour that was begun inside it. "
+        "Half a disc is not reported.",
     ),
     "tiny-picture": Rule(
-        HINT, f"All of the picture takes less than {marks.TINY:.0%} of the sheet, across and up."
+        HINT,
+        f"Reported when the whole picture takes up less than {marks.TINY:.0%} of the sheet's width and "
+        f"height.",
     ),
-    "hairline": Rule(HINT, f"Lines are narrower than {marks.HAIRLINE:g} px, which is hardly seen."),
+    "hairline": Rule(
+        HINT, f"Reported when lines are narrower than {marks.HAIRLINE:g} px, which can hardly be seen."
+    ),
     "left-over-heading": Rule(
         HINT,
-        "Words or a rectangle, to which the nib travelled aside from its heading, are tilted by the heading "
-        "of the line before.",
+        "Reported when a text or rectangle, to which the nib travelled in a direction other than its "
+        "heading, "
+        "is tilted by the heading of an earlier line.",
     ),
 }
 
@@ -284,7 +295,7 @@ def _located(rule: str, one: Found, origins: Origins | None) -> Finding:
         rule,
         HINT if one.is_hint else RULES[rule].severity,
         one.message,
-        one.mend,
+        one.fix,
         (one.place.real, one.place.imag),
         steps,
         tuple(sorted({place.line for place in here})),
@@ -303,7 +314,7 @@ def _merged(found: Iterable[Finding]) -> list[Finding]:
     """Findings of one rule about the same lines are one; without lines, those with the same words."""
     groups: dict[tuple[object, ...], list[Finding]] = {}
     for one in found:
-        key = (one.rule, one.file, one.lines) if one.lines else (one.rule, one.message, one.mend)
+        key = (one.rule, one.file, one.lines) if one.lines else (one.rule, one.message, one.fix)
         groups.setdefault(key, []).append(one)
     return [_first_of(group) for group in groups.values()]
 

@@ -56,24 +56,24 @@ def not_closed(
     back = (start - end) / going
     if abs(back.imag) <= 1e-3 * gap and not contour.is_curved[-1]:
         fitting = length + back.real
-        mend = (
+        fix = (
             f"Make its last line {fitting:.6g} {unit} long instead of {length:.6g}, "
             "or end it with nib.line_to_start()."
         )
         # A gate in the last of straight walls may be meant; a slip is smaller.
         is_gate = gap > GATE * fitting
     elif way is not None:
-        mend = f"{way.mend} Or end it with nib.line_to_start()."
+        fix = f"{way.fix} Or end it with nib.line_to_start()."
     else:
         angle = degrees(np.angle(back))
         side = "left" if angle > 0 else "right"
-        mend = (
-            "End it with nib.line_to_start(); or check its lengths and turns: after the last line it would "
-            f"have to turn {side} by {abs(angle):.4g}° and walk {gap:.4g} {unit} more."
+        fix = (
+            "End it with nib.line_to_start(), or check its lengths and turns: to close, it would have to "
+            f"turn {side} by {abs(angle):.4g}° and walk {gap:.4g} {unit} more."
         )
     return Found(
-        f"This contour of {len(contour)} steps ends {gap:.4g} {unit} from where it began: it is not closed.",
-        mend,
+        f"This contour of {len(contour)} steps ends {gap:.4g} {unit} from its start, so it is not closed.",
+        fix,
         complex(end),
         tuple(contour.steps.tolist()),
         is_hint=is_gate,
@@ -89,9 +89,9 @@ def would_close(contour: Contour, unit: str, places: Places, is_row: bool = Fals
     if way is None:
         return None
     return Found(
-        f"This contour of {n} steps ends {contour.gap:.4g} {unit} from where it began; it would be closed "
+        f"This contour of {n} steps ends {contour.gap:.4g} {unit} from its start; it would be closed "
         f"{way.what}.",
-        way.mend,
+        way.fix,
         complex(contour.points[max(way.lines) + 1]),
         tuple(contour.steps[list(way.lines)].tolist()),
         is_hint=way.is_last_length or n < FEW_LINES,

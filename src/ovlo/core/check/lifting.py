@@ -29,10 +29,10 @@ def still_lifted(sheet: Sheet) -> Iterator[Found]:
     origins = sheet._origins
     for one in origins.left_out if origins is not None and not found else ():
         times = "" if one.times == 1 else f", {one.times} times"
-        what = "words are written" if one.call == "text" else f"a {one.call} is laid"
+        what = "words are written" if one.call == "text" else f"a {one.call} is placed"
         yield Found(
-            f"Here {what} with the pen lifted{times}, which leaves no mark.",
-            f"Write nib.lower() before nib.{one.call}(…), or let the block of nib.lifted() end before it.",
+            f"Here {what} with the pen lifted{times}, so it leaves no mark.",
+            f"Write nib.lower() before nib.{one.call}(…), or end the block of nib.lifted() before it.",
             complex(one.x, one.y),
             (),
             (one.place,),
@@ -64,8 +64,8 @@ def _moves(sheet: Sheet) -> Iterator[Found]:
             return
         for loop in _lifted_loops(columns, lifted[lifted <= last] if nib.is_lifted else lifted):
             yield Found(
-                f"A closed shape of {len(loop)} moves was walked with the pen lifted, so it is not seen.",
-                "Write nib.lower() before it, if it should be drawn.",
+                f"A closed shape of {len(loop)} moves is walked with the pen lifted, so it is not visible.",
+                "Write nib.lower() before it if it should be visible.",
                 complex(*columns.points[loop[0]]),
                 tuple(loop.tolist()),
             )
@@ -74,9 +74,9 @@ def _moves(sheet: Sheet) -> Iterator[Found]:
         what = "the nib only travelled" if moved else "no nib moved"
         yield Found(
             f"Nothing was drawn at all: {what}.",
-            "Draw with nib.forward(90), which leaves a line where nib.travel(90) leaves none."
+            "Draw with nib.forward(90); nib.travel(90) moves without a line."
             if moved
-            else "Make a nib with sheet.new_nib() and begin with nib.forward(90).",
+            else "Make a nib with sheet.new_nib(), then draw with nib.forward(90).",
             0j,
             tuple(range(len(columns))) if moved else (),
         )
@@ -84,7 +84,7 @@ def _moves(sheet: Sheet) -> Iterator[Found]:
 
 def _counted(moves: int) -> str:
     if not moves:
-        return "what it was to draw"
+        return "the shape it should draw"
     return "1 move" if moves == 1 else f"{moves} moves"
 
 

@@ -72,7 +72,7 @@ def _mend_of_place(sheet: Sheet, low: Floats, high: Floats, fitting: float) -> s
     """How all marks would fit: moved, if that is enough, else smaller, or on a larger sheet."""
     half, unit = np.array([sheet.width, sheet.height]) / 2, sheet.unit
     reach = np.maximum(-low, high)
-    exchanged = " If x and y were exchanged, all would fit." if (reach[::-1] <= half).all() else ""
+    exchanged = " All would fit if x and y were exchanged." if (reach[::-1] <= half).all() else ""
     if (high - low <= 2 * half - 2).all():
         # Whole units, so that they can be typed, and no line is on the very edge.
         dx, dy = (np.ceil(np.maximum(-half - low, 0)) - np.ceil(np.maximum(high - half, 0))).tolist()
@@ -142,7 +142,7 @@ def hairline(sheet: Sheet) -> Iterator[Found]:
         steps = np.flatnonzero(is_thin & (of_steps == width))
         wide = HAIRLINE / sheet._pixels_per_unit
         yield Found(
-            f"Lines of {width:g} {sheet.unit} are too narrow to be seen.",
+            f"Lines of {width:g} {sheet.unit} are too thin to be seen.",
             f"Give the nib a line_width of at least {wide:.2g} {sheet.unit}.",
             complex(*columns.points[steps[0]]),
             tuple(steps.tolist()),
@@ -200,8 +200,8 @@ def _left_over(
     what: str, heading: float, place: complex, steps: tuple[int, ...], origins: tuple[int, ...]
 ) -> Found:
     return Found(
-        f"{what} tilted by {heading:.4g}°, the heading with which the line before ended.",
-        "Write nib.turn_to(0) before, if it should be level.",
+        f"{what} tilted by {heading:.4g}°, the heading at the end of the line before.",
+        "Write nib.turn_to(0) before it if it should be level.",
         place,
         steps,
         origins,

@@ -1,6 +1,6 @@
 """What can be wrong with equal sides and equal turns: the angle inside taken for the turn, a side too few, …
 
-inner_angle(5, 108)   # what is there, and the mend
+inner_angle(5, 108)   # what is there, and the fix
 inner_angle(5, 72)    # None
 
 Each takes a number of sides and the angle between them in degrees, above 0.
@@ -33,7 +33,7 @@ STAR_SIDES = 24
 FIGURES = {3: "triangle", 4: "square", 5: "pentagon", 6: "hexagon", 7: "heptagon", 8: "octagon"}
 
 Mistake = tuple[str, str]
-"""What is there, as the end of a sentence, and the mend."""
+"""What is there, as the end of a sentence, and the fix."""
 
 
 def equal_turn(sides: NDArray[np.complex128]) -> float | None:
@@ -59,13 +59,14 @@ def inner_angle(n: int, angle: float) -> Mistake | None:
         return None
     if is_angle(angle, 180 - 360 / n):
         return (
-            f": {angle:.6g}° is the angle inside a {figure(n)}, but a nib turns by the outer one.",
+            f": {angle:.6g}° is the inner angle of a {figure(n)}, but a nib turns by the outer angle.",
             f"Turn by {typed(n)} after each side.",
         )
     for turns in range(2, n // 2 + 1) if angle >= ROUND_TURN and n <= STAR_SIDES else ():
         if gcd(turns, n) == 1 and is_angle(angle, 180 - 360 * turns / n):
             return (
-                f": {angle:.6g}° is the angle inside the points of a star, but a nib turns by the outer one.",
+                f": {angle:.6g}° is the inner angle at the points of a star, but a nib turns by the "
+                f"outer angle.",
                 f"Turn by {typed(n, turns)} after each side.",
             )
     return None
@@ -82,8 +83,8 @@ def radians(n: int, angle: float) -> Mistake | None:
     if turns < 1 or not isclose(n * angle, tau * turns, rel_tol=1e-6):
         return None
     return (
-        f": that is {turns * 2}π, so the turns were given in radians, but a nib turns by degrees.",
-        f"Turn by {typed(n, turns)} after each side; math.degrees(…) makes degrees of radians.",
+        f": that is {turns * 2}π, so the turns are in radians, but a nib turns by degrees.",
+        f"Turn by {typed(n, turns)} after each side; math.degrees(…) converts radians.",
     )
 
 
@@ -116,7 +117,7 @@ def unlike_any(n: int, angle: float) -> Mistake | None:
         return None
     return (
         ", so they cannot close.",
-        f"For {n} sides turn by {typed(n)} after each, or let nib.full_turn({n}) do it.",
+        f"For {n} sides turn by {typed(n)} after each, or use nib.full_turn({n}).",
     )
 
 

@@ -1,7 +1,7 @@
 """What single change would close a chain of lines: another length, another turn, two lengths exchanged.
 
 way = repair(Chain(sides, is_curved), "px")
-way.mend    # "Make the 3rd line 160 px long instead of 120."
+way.fix    # "Make the 3rd line 160 px long instead of 120."
 
 Only changes a slip would undo are tried, so that what is open on purpose is not closed by chance: a length
 becomes that of another line, a turn goes to the other side, or the angle inside becomes the outer one.
@@ -44,10 +44,10 @@ class Chain(NamedTuple):
 
 
 class Repair(NamedTuple):
-    """A change that closes a chain: what is wrong, the mend, and which of its lines the mend speaks of."""
+    """A change that closes a chain: what is wrong, the fix, and which of its lines the fix speaks of."""
 
     what: str
-    mend: str
+    fix: str
     lines: tuple[int, ...]
     is_last_length: bool = False
 
@@ -87,9 +87,9 @@ def _lengths(chain: Chain, unit: str) -> Iterator[tuple[Complexes, Repair]]:
         ):
             changed = sides.copy()
             changed[i] = wanted[i]
-            mend = f"Make the {_ordinal(i + 1)} line {new:.6g} {unit} long instead of {lengths[i]:.6g}."
+            fix = f"Make the {_ordinal(i + 1)} line {new:.6g} {unit} long instead of {lengths[i]:.6g}."
             what = f"with its {_ordinal(i + 1)} line {new:.6g} {unit} long"
-            yield changed, Repair(what, mend, (i,), i == len(sides) - 1 and new > lengths[i])
+            yield changed, Repair(what, fix, (i,), i == len(sides) - 1 and new > lengths[i])
 
 
 def _exchanges(chain: Chain, unit: str) -> Iterator[tuple[Complexes, Repair]]:
@@ -103,12 +103,12 @@ def _exchanges(chain: Chain, unit: str) -> Iterator[tuple[Complexes, Repair]]:
             if abs(lengths[i] - lengths[j]) > MEETS * lengths[i]:
                 changed = sides.copy()
                 changed[i], changed[j] = ways[i] * lengths[j], ways[j] * lengths[i]
-                mend = (
+                fix = (
                     f"Make the {_ordinal(i + 1)} line {lengths[j]:.6g} {unit} long and the {_ordinal(j + 1)} "
                     f"{lengths[i]:.6g}."
                 )
                 what = f"with its {_ordinal(i + 1)} and {_ordinal(j + 1)} lengths exchanged"
-                yield changed, Repair(what, mend, (i, j))
+                yield changed, Repair(what, fix, (i, j))
 
 
 def _turns(chain: Chain) -> Iterator[tuple[Complexes, Repair]]:
@@ -131,9 +131,9 @@ def _turns(chain: Chain) -> Iterator[tuple[Complexes, Repair]]:
             continue
         if abs(size - 90) > MEETS:
             outer = np.copysign(180 - size, value)
-            mend = f"Turn {side} by {180 - size:.6g}° instead of {size:.6g}° at these corners."
+            fix = f"Turn {side} by {180 - size:.6g}° instead of {size:.6g}° at these corners."
             what = f"with turns by the outer angle, {180 - size:.6g}°, where it turns {side} by {size:.6g}°"
-            yield _turned(sides, corners, outer - value), Repair(what, mend, tuple(corners.tolist()))
+            yield _turned(sides, corners, outer - value), Repair(what, fix, tuple(corners.tolist()))
         if n == FEWEST_LINES:
             continue  # what turns to both sides is a Z
         alone = [
@@ -141,9 +141,9 @@ def _turns(chain: Chain) -> Iterator[tuple[Complexes, Repair]]:
         ]
         for some in (corners, *(alone if len(corners) > 1 and n <= FEW_LINES else ())):
             where = "at these corners" if len(some) > 1 else f"after the {_ordinal(int(some[0]) + 1)} line"
-            mend = f"Turn {other} by {size:.6g}° instead of {side} {where}."
+            fix = f"Turn {other} by {size:.6g}° instead of {side} {where}."
             what = f"if it turned {other} {where}"
-            yield _turned(sides, some, -2 * value), Repair(what, mend, tuple(some.tolist()))
+            yield _turned(sides, some, -2 * value), Repair(what, fix, tuple(some.tolist()))
 
 
 def _is_alone(alike: NDArray[np.bool_], values: NDArray[np.float64]) -> bool:

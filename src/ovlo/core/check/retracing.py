@@ -41,17 +41,17 @@ def _told_retraced(contour: Contour, closed: int, again: int) -> Found:
     n, turn = len(contour), turn_of(contour)
     rounds = again / closed
     if again == 1:
-        what = "its last step draws its first one again"
+        what = "its last step draws its first step again"
     elif rounds == round(rounds):
         what = f"its last {again} steps go round {'once' if rounds == 1 else f'{rounds:g} times'} more"
     else:
-        what = f"its last {again} steps draw its first ones again"
-    mend = f"Stop after {closed} steps instead of {n}."
+        what = f"its last {again} steps draw its first steps again"
+    fix = f"Stop after {closed} steps instead of {n}."
     if turn is not None:
-        mend = _both_readings(n, abs(turn), closed)
+        fix = _both_readings(n, abs(turn), closed)
     steps = tuple(contour.steps[closed:].tolist())
     middle = (contour.points[closed] + contour.points[closed + 1]) / 2
-    return Found(f"This walk is closed after {closed} steps, and {what}.", mend, complex(middle), steps)
+    return Found(f"This walk is closed after {closed} steps, but {what}.", fix, complex(middle), steps)
 
 
 def _both_readings(n: int, angle: float, closed: int) -> str:
@@ -66,7 +66,7 @@ def _both_readings(n: int, angle: float, closed: int) -> str:
     stroke = (
         f"For a star of {n} points in one stroke turn by {typed(n, one)}"
         if whole
-        else (f"No star of {n} points is one stroke; for {n} sides turn by {typed(n)}")
+        else (f"No star of {n} points can be drawn in one stroke; for {n} sides turn by {typed(n)}")
     )
     return (
         f"{stroke}; for one {figure(closed)} repeat {closed} times; nib.star({n}, radius, every={rounds}) "

@@ -57,15 +57,15 @@ def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Found | None:
     )
     if one_missing(times, turn):
         message = f"{total}: one is missing."
-        mend = f"Repeat {times + 1} times instead of {times}, or turn by {typed(times)} each time."
+        fix = f"Repeat {times + 1} times instead of {times}, or turn by {typed(times)} each time."
     elif abs(off - turn) <= EQUAL_TURNS * times:
-        message = f"{total}: the last lies on the first."
-        mend = f"Repeat {times - 1} times instead of {times}, or turn by {typed(times)} each time."
+        message = f"{total}: the last one lies on the first."
+        fix = f"Repeat {times - 1} times instead of {times}, or turn by {typed(times)} each time."
     else:
         what = "less" if off < 0 else "more"
-        message = f"{total}: from the last to the first it is {abs(off):.4g}° {what} than between the others."
-        mend = f"Turn by {typed(times)} each time, or let nib.full_turn({times}) do it."
-    return Found(message, mend, repeat.start, tuple(repeat.steps))
+        message = f"{total}: the angle from the last to the first is {abs(off):.4g}° {what} than the others."
+        fix = f"Turn by {typed(times)} each time, or use nib.full_turn({times})."
+    return Found(message, fix, repeat.start, tuple(repeat.steps))
 
 
 def drift(repeat: Repeat, unit: str, pixels_per_unit: float) -> Found | None:
@@ -81,8 +81,8 @@ def drift(repeat: Repeat, unit: str, pixels_per_unit: float) -> Found | None:
     way = repair(chain, unit) if chain is not None else None
     return Found(
         f"This figure of {repeat.period} steps is walked {repeat.times} times, and each time it ends "
-        f"{gap:.4g} {unit} from where it began: they drift apart.",
-        (f"{way.mend} Or walk" if way is not None else "Check its lengths and turns; or walk")
+        f"{gap:.4g} {unit} from its start, so the figures drift apart.",
+        (f"{way.fix} Or walk" if way is not None else "Check its lengths and turns; or walk")
         + " it inside `with nib.returning():`, which brings the nib back.",
         repeat.start + repeat.shift,
         tuple(repeat.steps if way is None else (repeat.steps[i] for i in way.lines)),

@@ -43,7 +43,7 @@ def _told(contour: Contour, columns: Columns, joints: Sequence[int], what: str, 
     travel = f"nib.travel({way.real:.6g})" if is_ahead else "nib.travel_to(…)"
     return Found(
         f"This line of {contour.lengths[first]:.4g} {unit} {what}.",
-        f"If it is not meant, move with {travel} instead, which draws nothing.",
+        f"If it should not be there, move with {travel} instead, which draws nothing.",
         complex(contour.points[first] + contour.points[first + 1]) / 2,
         tuple(int(contour.steps[i]) for i in joints),
     )
@@ -154,7 +154,7 @@ def between_centred(columns: Columns, chains: Sequence[Contour], unit: str) -> I
         ]
         if len(joints) >= FEWEST_SHAPES:
             yield _told(
-                chain, columns, joints, "runs from the middle of one shape to the middle of the next", unit
+                chain, columns, joints, "runs from the centre of one shape to the centre of the next", unit
             )
 
 

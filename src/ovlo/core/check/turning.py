@@ -70,12 +70,12 @@ def told(
     is_hint: bool,
 ) -> Found:
     """What is said of sides that do not go round."""
-    what, mend = mistake
+    what, fix = mistake
     total = f"{n * angle:.6g}°"
     return Found(
         f"{n} sides of {side:.4g} {unit} with turns of {angle:.6g}° turn by {total} in all, "
-        f"not by whole turns of 360°{what}",
-        mend,
+        f"which is not a multiple of 360°{what}",
+        fix,
         place,
         tuple(steps),
         is_hint=is_hint,
@@ -95,8 +95,8 @@ def _nearly(contour: Contour, n: int, angle: float) -> Mistake | None:
         return None
     loop = f"full_turn({n})" if turns == 1 else f"full_turn({n}, rounds={turns})"
     return (
-        f"; it ends {contour.gap:.4g} from where it began.",
-        f"Turn by {typed(n, turns)} after each side, or let nib.{loop} do it.",
+        f"; it ends {contour.gap:.4g} from its start.",
+        f"Turn by {typed(n, turns)} after each side, or use nib.{loop}.",
     )
 
 
@@ -128,6 +128,6 @@ def _goes_on(n: int, angle: float) -> Mistake | None:
     if not is_angle(sides * angle, 360) or not FEWEST_SIDES <= sides < n < 2 * sides:
         return None
     return (
-        f": {angle:.6g}° is 360 / {sides}, so {n - sides} of the {n} sides are drawn again.",
+        f": {angle:.6g}° is 360 / {sides}, so {n - sides} of the {n} sides are drawn twice.",
         f"Turn by {typed(n)} for {n} sides, or repeat {sides} times.",
     )

@@ -40,7 +40,7 @@ def text_words(
         else:
             left.remove(match)
     return tuple(
-        f"The words {text.words!r} are only in {name}."
+        f"The text {text.words!r} is only in {name}."
         for name, texts in (("A", alone), ("B", left))
         for text in texts
     )
@@ -103,7 +103,7 @@ def _unlike(
     pairs, counts = np.unique(np.column_stack([mine[differ], other[differ]]), axis=0, return_counts=True)
     order = np.argsort(-counts)[:3]
     return [
-        f"{counts[i] / len(some):.0%} of the {what} are {pairs[i][0]} in A and {pairs[i][1]} in B."
+        f"{counts[i] / len(some):.0%} of the {what} are {pairs[i][0]} in A, but {pairs[i][1]} in B."
         for i in order
     ]
 

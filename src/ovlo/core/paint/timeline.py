@@ -38,5 +38,5 @@ class Timeline:
 def checked_seconds(value: object, call: str) -> float:
     """The length of a replay; nothing is drawn in no time."""
     if value == 0 and not isinstance(value, bool):
-        raise BadValue(f"{call}: a replay of 0 seconds is no replay; at_once=True shows the picture at once.")
+        raise BadValue(f"{call}: seconds must be above 0; at_once=True shows the finished picture.")
     return arguments.positive(value, call, "seconds")

@@ -1,4 +1,4 @@
-"""Blocks: what `with` opens on a nib, and what is put back when they end; and the loop of a full turn.
+"""Blocks, which `with` opens on a nib and which restore what they changed; and the loop of a full turn.
 
     with nib.styled(ink="tomato"), nib.area("gold"):
         for _ in nib.full_turn(5):
@@ -16,18 +16,18 @@ from math import hypot
 from types import FrameType
 from typing import Any
 
-from ovlo.core.pen.look import Looks
+from ovlo.core.pen.look import Looks, checked_changes
 from ovlo.core.pen.steering import Contour, Steering
-from ovlo.core.pen.style_checks import checked_changes
 from ovlo.core.pen.unused import HOW, Unused
 from ovlo.core.trail.columns import DRAW, FILL_RULES, TRACE
 from ovlo.core.values import arguments, colour
+from ovlo.core.values.choices import FillRule, LineCap, LineJoin
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.errors import BadUse
 
 CAME_BACK = 1e-9
-"""A nib this share of its coordinates away from a point is there, but for rounding."""
+"""A nib this close to a point, relative to its coordinates, is there but for rounding."""
 
 
 class Block(Unused):
@@ -35,11 +35,14 @@ class Block(Unused):
 
     __slots__ = ()
 
-    MEND = "{call}: a block does nothing by itself; write `with nib.{how}:` and indent what belongs to it."
+    FIX = "{call}: a block does nothing by itself; write `with nib.{how}:` and indent the lines that "
+    "belong to it."
 
     def __enter__(self) -> None:
         if self._is_open:  # in a recursion, looking among all open ones would take ever longer
-            raise BadUse(f"{self._call}: this block is open already; make another with nib.{self._call}(…).")
+            raise BadUse(
+                f"{self._call}: this block is already open; make a new one with nib.{self._call}(…)."
+            )
         self._code = None
         self._begin()
         self._nib._blocks.append(self)
@@ -61,10 +64,11 @@ class Block(Unused):
             self._hand_over(later)
 
     def __bool__(self) -> bool:
-        asked = ", and nib.is_lifted tells whether it is" if self._call == "lifted" else ""
+        asked = "; nib.is_lifted says whether the pen is lifted" if self._call == "lifted" else ""
         self._code = None
         raise BadUse(
-            f"{self._call}: a block is neither true nor false; `with nib.{HOW[self._call]}:` opens it{asked}."
+            f"{self._call}: a block cannot be used as a condition; open it by `with "
+            f"nib.{HOW[self._call]}:`{asked}."
         )
 
     def _begin(self) -> None:
@@ -215,7 +219,7 @@ class Rounds(Unused):
 
     __slots__ = ("_count", "_rounds")
 
-    MEND = "{call}: it does nothing by itself; write `for _ in nib.{how}:` and indent what is repeated."
+    FIX = "{call}: this does nothing by itself; write `for _ in nib.{how}:` and indent the lines to repeat."
 
     def __init__(self, nib: Steering, count: int, rounds: int, made_at: FrameType) -> None:
         super().__init__(nib, "full_turn", made_at)
@@ -246,7 +250,7 @@ class Blocks(Looks):
     __slots__ = ()
 
     def lifted(self) -> Block:
-        """A block with the pen lifted; afterwards it is as it was.
+        """Open a block in which the pen is lifted; afterwards it is as before.
 
         Examples
         --------
@@ -263,20 +267,20 @@ class Blocks(Looks):
         ink: str | Colour | None = None,
         line_width: float | None = None,
         line_dash: float | Sequence[float] | None = None,
-        line_cap: str | None = None,
-        line_join: str | None = None,
+        line_cap: LineCap | None = None,
+        line_join: LineJoin | None = None,
     ) -> Block:
-        """A block in another style; afterwards what it changed is as it was.
+        """Open a block in another style; afterwards the style is as before.
 
         Parameters
         ----------
         ink, line_width, line_dash, line_cap, line_join
-            As the attributes of these names; those left out stay as they are. `line_dash=()` is a solid line.
+            As the attributes of these names; those left out are unchanged. `line_dash=()` is a solid line.
 
         Raises
         ------
         BadValue, BadType
-            When one of them cannot be; nothing has changed then.
+            If one of them is not valid; nothing has changed then.
 
         Examples
         --------
@@ -295,26 +299,26 @@ class Blocks(Looks):
         changes = checked_changes({name: value for name, value in given.items() if value is not None})
         return _Styled(self, changes, sys._getframe(1))
 
-    def area(self, fill: str | Colour, outline: bool = True, fill_rule: str = "nonzero") -> Block:
-        """A block whose contours are painted as one area.
+    def area(self, fill: str | Colour, *, outline: bool = True, fill_rule: FillRule = "nonzero") -> Block:
+        """Open a block whose contours are painted as one area.
 
-        The area lies under every mark made inside the block and over every earlier one. Each contour is
-        closed for it. Blocks nest, an inner block's contours being its own. After an exception the area is
-        what was traced.
+        The area lies under every mark made inside the block and over every earlier mark. Each contour is
+        closed for the area. Blocks can be nested; an inner block's contours belong to it alone. After an
+        exception the area is what was traced so far.
 
         Parameters
         ----------
         fill : str or Colour
             The colour of the area.
         outline : bool
-            Whether the lines walked inside are drawn.
+            Whether to draw the lines walked inside the block.
         fill_rule : "nonzero" or "evenodd"
-            What counts as inside, as SVG's `fill-rule`; with "evenodd" a contour inside another is a hole.
+            What counts as inside, as in SVG's `fill-rule`; with "evenodd" a contour inside another is a hole.
 
         Raises
         ------
         BadValue, BadType
-            When the colour is unknown or the rule another; nothing has changed then.
+            If the colour is unknown or there is no such rule; nothing has changed then.
 
         Examples
         --------
@@ -329,9 +333,9 @@ class Blocks(Looks):
         return _Area(self, colour.parse(fill, "area"), outline, fill_rule, sys._getframe(1))
 
     def returning(self) -> Block:
-        """A block after which the nib is back at the pose it had; no line is drawn back.
+        """Open a block after which the nib is back at its earlier pose; no line is drawn on the way back.
 
-        The contour the block interrupts goes on afterwards. The style is left alone.
+        The contour that the block interrupts continues afterwards. The style is not restored.
 
         Examples
         --------
@@ -345,19 +349,19 @@ class Blocks(Looks):
         """
         return _Returning(self, "returning", sys._getframe(1))
 
-    def full_turn(self, count: int, rounds: int = 1, clockwise: bool = False) -> Rounds:
+    def full_turn(self, count: int, rounds: int = 1, *, clockwise: bool = False) -> Rounds:
         """Run the body of a loop `count` times, turning by 360·rounds/count after each.
 
-        A body that walks one side gives a regular polygon; one that returns to its start, a rosette.
+        A body that walks one side gives a regular polygon; a body that returns to its start gives a rosette.
         Headings are computed as start + 360·rounds·i/count, not summed, so that all turns together come to
         exactly `rounds` times 360. Turns made by the body itself are kept.
 
         Parameters
         ----------
         count : int
-            How many times, at least 1.
+            How many times to run the body, 1 or more.
         rounds : int
-            How often to go round in all, at least 1; 2 of 5 walk a five-pointed star.
+            How many times to go round in all, 1 or more; `full_turn(5, rounds=2)` walks a five-pointed star.
         clockwise : bool
             Turn right instead of left.
 
@@ -369,7 +373,7 @@ class Blocks(Looks):
         Raises
         ------
         BadValue, BadType
-            When count or rounds is not a whole number of at least 1.
+            If `count` or `rounds` is not a whole number of 1 or more.
 
         Examples
         --------

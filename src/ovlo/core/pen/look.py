@@ -1,4 +1,4 @@
-"""What a nib's lines look like, and whether its pen is on the paper at all.
+"""The look of a nib's lines, and whether its pen is on the paper at all.
 
 nib.ink, nib.line_width = "tomato", 5
 nib.lift()
@@ -6,14 +6,16 @@ nib.lift()
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Callable, Iterable, Sequence
+from numbers import Number
+from typing import Any, get_args
 
 from ovlo.core.pen.steering import Steering
-from ovlo.core.pen.style_checks import restyled
 from ovlo.core.trail.columns import Style
-from ovlo.core.values import colour
+from ovlo.core.values import arguments, colour
+from ovlo.core.values.choices import LineCap, LineJoin
 from ovlo.core.values.colour import Colour
-from ovlo.core.values.errors import UnknownName
+from ovlo.core.values.errors import BadValue, UnknownName
 
 
 class Looks(Steering):
@@ -28,7 +30,9 @@ class Looks(Steering):
 
     @is_lifted.setter
     def is_lifted(self, value: object) -> None:
-        raise UnknownName("is_lifted: it is not set by =; use lift(), lower() or `with nib.lifted():`.")
+        raise UnknownName(
+            "is_lifted is read-only; lift() and lower() set it, and `with nib.lifted():` lifts for a block."
+        )
 
     def lift(self) -> None:
         """Take the pen off the paper: what follows leaves no mark, until `lower`.
@@ -59,7 +63,7 @@ class Looks(Steering):
 
     @property
     def ink(self) -> Colour:
-        """The colour of lines and texts: set a CSS colour string or a `Colour`; black at first."""
+        """The colour of lines and texts: set a CSS colour string or a `Colour`; black by default."""
         return self._style.ink
 
     @ink.setter
@@ -71,7 +75,7 @@ class Looks(Steering):
 
     @property
     def line_width(self) -> float:
-        """The width of lines in sheet units, above 0; 2 px at first."""
+        """The width of lines in sheet units, above 0; 2 px by default."""
         return self._style.line_width
 
     @line_width.setter
@@ -80,7 +84,7 @@ class Looks(Steering):
 
     @property
     def line_dash(self) -> tuple[float, ...]:
-        """Lengths of dashes and gaps in turns, sheet units, as in SVG; () for a solid line, as at first."""
+        """Lengths of dashes and gaps, alternating, in sheet units; () is a solid line, the default."""
         return self._style.line_dash
 
     @line_dash.setter
@@ -88,26 +92,55 @@ class Looks(Steering):
         self._restyle(line_dash=value)
 
     @property
-    def line_cap(self) -> str:
-        """How lines end: "butt", "round" (at first) or "square", as in SVG."""
+    def line_cap(self) -> LineCap:
+        """How lines end: "butt", "round" (the default) or "square", as in SVG."""
         return self._style.line_cap
 
     @line_cap.setter
-    def line_cap(self, value: str) -> None:
+    def line_cap(self, value: LineCap) -> None:
         self._restyle(line_cap=value)
 
     @property
-    def line_join(self) -> str:
-        """How lines meet at corners: "miter", "round" (at first) or "bevel", as in SVG.
+    def line_join(self) -> LineJoin:
+        """How lines meet at corners: "miter", "round" (the default) or "bevel", as in SVG.
 
-        A mitre longer than ten times the width of its line is cut off.
+        A mitre longer than ten times its line's width becomes a bevel.
         """
         return self._style.line_join
 
     @line_join.setter
-    def line_join(self, value: str) -> None:
+    def line_join(self, value: LineJoin) -> None:
         self._restyle(line_join=value)
 
     def _restyle(self, **changes: object) -> None:
-        self._style = restyled(self._style, changes)
+        self._style = self._style._replace(**checked_changes(changes))
         self._run = None
+
+
+def checked_changes(changes: dict[str, object]) -> dict[str, Any]:
+    """Attributes of a style by name, every one of them checked."""
+    return {name: CHECKS[name](value) for name, value in changes.items()}
+
+
+def _line_dash(value: object) -> tuple[float, ...]:
+    if value is None:
+        return ()
+    is_one = isinstance(value, str | bytes | Number) or not isinstance(value, Iterable)
+    many = [value] if is_one else arguments.listed(value, "line_dash", "", "as in (6, 4)")
+    lengths = tuple(arguments.not_negative(length, "line_dash", "each length") for length in many)
+    if lengths and not any(lengths):
+        raise BadValue(
+            f"line_dash: at least one length must be above 0, but all are 0 in {arguments.brief(value)}; "
+            "() is a solid line."
+        )
+    # SVG repeats an odd list once, so that dashes and gaps swap.
+    return lengths * 2 if len(lengths) % 2 else lengths
+
+
+CHECKS: dict[str, Callable[[object], object]] = {
+    "ink": lambda value: colour.parse(value, "ink"),
+    "line_width": lambda value: arguments.positive(value, "line_width", ""),
+    "line_dash": _line_dash,
+    "line_cap": lambda value: arguments.choice(value, "line_cap", "", get_args(LineCap)),
+    "line_join": lambda value: arguments.choice(value, "line_join", "", get_args(LineJoin)),
+}

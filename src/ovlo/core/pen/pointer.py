@@ -10,9 +10,8 @@ from __future__ import annotations
 from functools import lru_cache
 
 from ovlo.core.pen.blocks import Blocks
-from ovlo.core.pen.lines import Lines
+from ovlo.core.pen.moves import Moves
 from ovlo.core.pen.shapes import Shapes
-from ovlo.core.pen.travels import Travels
 from ovlo.core.trail.columns import Columns, Style
 from ovlo.core.trail.trail import Trail
 from ovlo.core.values.pose import Pose
@@ -21,7 +20,7 @@ LENGTH = 26
 """Pixels from the tip to the other end."""
 
 
-class _Pen(Blocks, Shapes, Lines, Travels):
+class _Pen(Blocks, Shapes, Moves):
     """A nib without a sheet."""
 
     __slots__ = ()

@@ -9,26 +9,35 @@ own. Corners are those of regular polygons and star polygons (Coxeter, Regular P
 
 from __future__ import annotations
 
+import warnings
 from array import array
 from collections.abc import Sequence
 from functools import lru_cache
 from math import atan2, degrees, gcd, pi, sin
+from typing import get_args
 
 import numpy as np
 
-from ovlo.core.pen.pieces import Fill, Pieces, Point
 from ovlo.core.pen.spirals import piece_count, spiral_arcs
+from ovlo.core.pen.steering import Steering
+from ovlo.core.trail.columns import DRAW, FILL_RULES, TRACE
 from ovlo.core.trail.trail import PACK_STEP, Piece
-from ovlo.core.values import arguments
+from ovlo.core.values import arguments, colour
+from ovlo.core.values.choices import Anchor, FillRule, Growth
+from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import direction, normal
-from ovlo.core.values.errors import BadValue
+from ovlo.core.values.errors import BadValue, NoEffect
+
+Point = tuple[float, float]
+Fill = str | Colour | None
 
 LEAST_ROUNDS, MOST_ROUNDS = 1e-6, 100_000
-"""Of a spiral."""
+"""The limits of a spiral's rounds."""
 
+ANCHORS = get_args(Anchor)
 
 KEPT = 100
-"""Corners of a ring whose directions are kept: small shapes are drawn by the hundred in one heading."""
+"""Rings of at most this many corners are cached: small shapes are drawn by the hundred in one heading."""
 
 
 def ring(heading: float, count: int, every: int) -> tuple[tuple[float, float, float], ...]:
@@ -50,7 +59,7 @@ def ring(heading: float, count: int, every: int) -> tuple[tuple[float, float, fl
 kept_ring = lru_cache(maxsize=64)(ring)
 
 
-class Shapes(Pieces):
+class Shapes(Steering):
     """The centred shapes of a nib."""
 
     __slots__ = ()
@@ -58,30 +67,31 @@ class Shapes(Pieces):
     def circle(
         self,
         radius: float,
+        *,
         turn: float = 0,
         fill: Fill = None,
         outline: bool = True,
-        fill_rule: str = "nonzero",
+        fill_rule: FillRule = "nonzero",
     ) -> None:
-        """A circle around the nib.
+        """Draw a circle around the nib, which stays where it is.
 
         Parameters
         ----------
         radius : float
-            Sheet units, at least 0.
+            Sheet units, 0 or more.
         turn : float
             Degrees; where on the circle the line begins, counted from straight ahead.
-        fill : colour, optional
+        fill : str or Colour, optional
             The colour of the area inside.
         outline : bool
-            Whether the line is drawn.
+            Whether to draw the line.
         fill_rule : "nonzero" or "evenodd"
-            What counts as inside.
+            What counts as inside, as in SVG's `fill-rule`.
 
         Raises
         ------
         BadValue, BadType
-            When the radius is negative or not finite, or the colour unknown; nothing is drawn then.
+            If the radius is negative or not finite, or the colour is unknown; nothing is drawn then.
 
         Examples
         --------
@@ -96,17 +106,18 @@ class Shapes(Pieces):
         self,
         width: float,
         height: float,
+        *,
         turn: float = 0,
         fill: Fill = None,
         outline: bool = True,
-        fill_rule: str = "nonzero",
+        fill_rule: FillRule = "nonzero",
     ) -> None:
-        """An ellipse around the nib, its width along the heading.
+        """Draw an ellipse around the nib, its width along the heading.
 
         Parameters
         ----------
         width, height : float
-            Sheet units along the heading and across it, at least 0.
+            Sheet units along the heading and across it, 0 or more.
         turn : float
             Degrees added to the heading.
         fill, outline, fill_rule
@@ -122,14 +133,6 @@ class Shapes(Pieces):
         height = arguments.not_negative(height, "ellipse", "height") / 2
         self._lay("ellipse", self._oval("ellipse", width, height, turn), fill, outline, fill_rule)
 
-    def _oval(self, call: str, width: float, height: float, turn: float) -> Sequence[Piece]:
-        """An ellipse of half a width and half a height; nothing where it has neither."""
-        heading, cosine, sine = self._turned(call, turn)
-        ux, uy, vx, vy = cosine * width, sine * width, -sine * height, cosine * height
-        x, y = self._x + ux, self._y + uy
-        piece = (x, y), PACK_STEP(x, y, (heading + 90.0) % 360.0), ((0, ux, uy, vx, vy, 360.0),), True
-        return (piece,) if width or height else ()
-
     def polygon(
         self,
         sides: int,
@@ -139,16 +142,18 @@ class Shapes(Pieces):
         turn: float = 0,
         fill: Fill = None,
         outline: bool = True,
-        fill_rule: str = "nonzero",
+        fill_rule: FillRule = "nonzero",
     ) -> None:
-        """A regular polygon around the nib, with a corner straight ahead.
+        """Draw a regular polygon around the nib, with a corner straight ahead.
+
+        Give either `radius` or `side_length`.
 
         Parameters
         ----------
         sides : int
-            At least 3.
+            3 or more.
         radius : float
-            From the centre to a corner (the circumradius), in sheet units; or else
+            From the centre to a corner (the circumradius), in sheet units.
         side_length : float
             The length of a side, in sheet units.
         turn : float
@@ -159,7 +164,7 @@ class Shapes(Pieces):
         Raises
         ------
         BadValue, BadType
-            When `sides` is not a whole number of at least 3, or both or neither of radius and side length
+            If `sides` is not a whole number of 3 or more, or if both or neither of radius and side length
             are given; nothing is drawn then.
 
         Notes
@@ -194,59 +199,59 @@ class Shapes(Pieces):
         radius: float,
         every: int = 2,
         *,
-        inner: float | None = None,
+        inner_radius: float | None = None,
         turn: float = 0,
         fill: Fill = None,
         outline: bool = True,
-        fill_rule: str = "nonzero",
+        fill_rule: FillRule = "nonzero",
     ) -> None:
-        """A star around the nib, with a point straight ahead.
+        """Draw a star around the nib, with a point straight ahead.
 
         Parameters
         ----------
         points : int
-            At least 3.
+            3 or more.
         radius : float
             From the centre to a point, in sheet units.
         every : int
-            Every point is joined with the one `every` further on: the star polygon {points/every}. It must be
-            below half the points. Where the two share a factor, the star is several closed parts.
-        inner : float, optional
-            Instead: the distance from the centre to the corners between the points; only the outer edge
-            is drawn then.
+            Join each point with the one `every` further on: the star polygon {points/every}. It must be
+            less than half of `points`. If the two share a factor, the star has several closed parts.
+        inner_radius : float, optional
+            Replaces `every`: the distance from the centre to the corners between the points. Only the outer
+            edge is drawn then.
         turn : float
             Degrees added to the heading.
         fill, outline, fill_rule
-            As for `circle`; with "evenodd" the middle of a star polygon stays open.
+            As for `circle`; with "evenodd" the middle of a star polygon stays empty.
 
         Raises
         ------
         BadValue, BadType
-            When there is no such star; nothing is drawn then.
+            If there is no such star; nothing is drawn then.
 
         Examples
         --------
         >>> nib.star(5, 60, turn=90, fill="gold")
-        >>> nib.star(8, 60, inner=25)
+        >>> nib.star(8, 60, inner_radius=25)
         """
         points = arguments.whole(points, "star", "points", least=3)
         self._foresee(2 * points, "star", "corners")
         radius = arguments.not_negative(radius, "star", "radius")
         every = arguments.whole(every, "star", "every", least=1)
         heading, _, _ = self._turned("star", turn)
-        if inner is not None:
+        if inner_radius is not None:
             if every != 2:
-                raise BadValue("star: give either every=… or inner=…, not both.")
-            inner = arguments.not_negative(inner, "star", "inner")
+                raise BadValue("star: give either every=… or inner_radius=…, not both.")
+            inner_radius = arguments.not_negative(inner_radius, "star", "inner_radius")
             outer_corners = self._corners(radius, heading, points)
-            inner_corners = self._corners(inner, normal(heading + 180 / points), points)
+            inner_corners = self._corners(inner_radius, normal(heading + 180 / points), points)
             pairs = zip(outer_corners, inner_corners, strict=True)
             rings = [_ring([corner for pair in pairs for corner in pair])]
         else:
             if 2 * every >= points:
                 raise BadValue(
-                    f"star: every must be below half the points ({points / 2:g}), not {every}; "
-                    "take more points, or give inner=… instead."
+                    f"star: every must be less than half of the points ({points / 2:g}), but is {every}; "
+                    "use more points, or inner_radius=… instead."
                 )
             parts = gcd(points, every)
             rings = [
@@ -259,17 +264,22 @@ class Shapes(Pieces):
         self,
         width: float,
         height: float,
+        *,
+        anchor: Anchor = "centre",
         turn: float = 0,
         fill: Fill = None,
         outline: bool = True,
-        fill_rule: str = "nonzero",
+        fill_rule: FillRule = "nonzero",
     ) -> None:
-        """A rectangle around the nib, its width along the heading.
+        """Draw a rectangle at the nib, its width along the heading.
 
         Parameters
         ----------
         width, height : float
-            Sheet units along the heading and across it, at least 0.
+            Sheet units along the heading and across it, 0 or more.
+        anchor : "centre" or "corner"
+            What lies at the nib: the centre, or the corner from which the rectangle extends ahead and to the
+            left.
         turn : float
             Degrees added to the heading.
         fill, outline, fill_rule
@@ -278,62 +288,81 @@ class Shapes(Pieces):
         Examples
         --------
         >>> nib.rectangle(200, 80, fill="navy", outline=False)
+
+        A tower that stands on the nib:
+
+        >>> nib.travel_to(0, -100)
+        >>> nib.rectangle(20, 60, anchor="corner")
         """
-        width = arguments.not_negative(width, "rectangle", "width") / 2
-        height = arguments.not_negative(height, "rectangle", "height") / 2
+        width = arguments.not_negative(width, "rectangle", "width")
+        height = arguments.not_negative(height, "rectangle", "height")
+        if anchor is not ANCHORS[0]:
+            anchor = arguments.choice(anchor, "rectangle", "anchor", ANCHORS)
         _, cosine, sine = self._turned("rectangle", turn)
-        corners = [
-            (self._x + i * cosine - j * sine, self._y + i * sine + j * cosine)
-            for i, j in ((width, height), (-width, height), (-width, -height), (width, -height))
-        ]
-        self._lay("rectangle", (_ring(corners),), fill, outline, fill_rule)
+        if anchor == "centre":
+            i, j = width / 2, height / 2
+            corners = (i, j), (-i, j), (-i, -j), (i, -j)
+        else:
+            corners = (0.0, 0.0), (width, 0.0), (width, height), (0.0, height)
+        x, y = self._x, self._y
+        ring = _ring([(x + i * cosine - j * sine, y + i * sine + j * cosine) for i, j in corners])
+        self._lay("rectangle", (ring,), fill, outline, fill_rule)
 
     def spiral(
-        self, rounds: float, radius: float, inner: float = 0, growth: str = "even", turn: float = 0
+        self,
+        rounds: float,
+        radius: float,
+        inner_radius: float = 0,
+        growth: Growth = "linear",
+        *,
+        turn: float = 0,
     ) -> None:
-        """A spiral around the nib, from its inner end straight ahead outwards.
+        """Draw a spiral around the nib, from its inner end, straight ahead of the nib, outwards.
 
         Parameters
         ----------
         rounds : float
-            How often it goes round; a negative number goes clockwise.
+            How many times it goes round; a negative number goes clockwise.
         radius : float
-            Where it ends, in sheet units from the centre.
-        inner : float
-            Where it begins, at most `radius`; above 0 for a growth by ratio.
-        growth : "even" or "ratio"
-            Whether each round adds the same to the distance (the spiral of Archimedes, r = inner + c·angle),
-            or multiplies it by the same (the logarithmic spiral, r = inner·exp(c·angle)).
+            The distance of its outer end from the centre, in sheet units.
+        inner_radius : float
+            The distance of its inner end, at most `radius`; above 0 for exponential growth.
+        growth : "linear" or "exponential"
+            Whether each round adds the same amount to the distance (the spiral of Archimedes,
+            r = inner_radius + c·angle) or multiplies it by the same factor (the logarithmic spiral,
+            r = inner_radius·exp(c·angle)).
         turn : float
             Degrees added to the heading.
 
         Raises
         ------
         BadValue, BadType
-            When there is no such spiral; nothing is drawn then.
+            If there is no such spiral; nothing is drawn then.
 
         Examples
         --------
         >>> nib.spiral(4, 80)
-        >>> nib.spiral(-3, 80, inner=2, growth="ratio")
+        >>> nib.spiral(-3, 80, inner_radius=2, growth="exponential")
         """
         rounds = arguments.real(rounds, "spiral", "rounds")
         radius = arguments.not_negative(radius, "spiral", "radius")
-        inner = arguments.not_negative(inner, "spiral", "inner")
-        growth = arguments.choice(growth, "spiral", "growth", ("even", "ratio"))
+        inner_radius = arguments.not_negative(inner_radius, "spiral", "inner_radius")
+        growth = arguments.choice(growth, "spiral", "growth", get_args(Growth))
         heading, _, _ = self._turned("spiral", turn)
         if not LEAST_ROUNDS <= abs(rounds) <= MOST_ROUNDS:
             raise BadValue(
-                f"spiral: rounds must be at least {LEAST_ROUNDS:g} and at most {MOST_ROUNDS:,} either way, "
-                f"not {rounds:g}."
+                f"spiral: rounds must be from {LEAST_ROUNDS:g} to {MOST_ROUNDS:,} in either direction, "
+                f"but is {rounds:g}."
             )
-        if inner > radius:
-            raise BadValue(f"spiral: inner ({inner:g}) must be at most the radius ({radius:g}); swap them.")
-        if growth == "ratio" and inner == 0:
-            raise BadValue("spiral: growth by ratio cannot begin at 0; give inner=… above 0.")
+        if inner_radius > radius:
+            raise BadValue(
+                f"spiral: inner_radius ({inner_radius:g}) must be at most radius ({radius:g}); swap them."
+            )
+        if growth == "exponential" and inner_radius == 0:
+            raise BadValue("spiral: exponential growth cannot begin at 0; give inner_radius=… above 0.")
         if radius > 0:
-            self._foresee(piece_count(rounds, radius, inner, growth), "spiral", "pieces")
-            start, steps, arcs = spiral_arcs(rounds, radius, inner, growth, heading)
+            self._foresee(piece_count(rounds, radius, inner_radius, growth), "spiral", "pieces")
+            start, steps, arcs = spiral_arcs(rounds, radius, inner_radius, growth, heading)
             centre = np.array(self.position)
             steps[:, :2] += centre
             begin = float(start[0] + centre[0]), float(start[1] + centre[1])
@@ -347,6 +376,47 @@ class Shapes(Pieces):
         arguments.at_most(count, call, what)
         if not self._is_lifted:
             self._trail.foresee(count)
+
+    def _lay(self, call: str, pieces: Sequence[Piece], fill: Fill, outline: bool, fill_rule: str) -> None:
+        """Check how a shape is to look, and record it."""
+        if fill_rule is not FILL_RULES[0]:
+            fill_rule = arguments.choice(fill_rule, call, "fill_rule", FILL_RULES)
+        if outline is not True:
+            outline = arguments.truth(outline, call, "outline")
+        if self._is_lifted:
+            self._trail.leave_out(call, self._x, self._y)
+        elif fill is None and not outline and self._area < 0:
+            words = f"{call}: a shape with neither an outline nor a fill leaves no mark; add fill=…"
+            warnings.warn(NoEffect(words), stacklevel=3)
+        self._lay_pieces(pieces, None if fill is None else colour.parse(fill, call), outline, fill_rule)
+
+    def _lay_pieces(
+        self, pieces: Sequence[Piece], fill: Colour | None, outline: bool, fill_rule: str
+    ) -> None:
+        """Record the pieces of a shape wherever they lie."""
+        if self._is_lifted or not pieces:
+            return
+        trail = self._trail
+        outer = self._area
+        area = outer if fill is None else trail.open_area(fill, fill_rule)
+        pen = DRAW if outline and self._lowered_pen is DRAW else TRACE
+        before = None if trail.writing is self._jump_run else (self._contour, self._x, self._y)
+        try:
+            for piece in pieces:
+                before = trail.record_piece(
+                    self._number, self._style, pen, outer, area, before, self._heading, piece
+                )
+        finally:
+            if fill is not None:
+                trail.end_area(area)
+
+    def _oval(self, call: str, width: float, height: float, turn: float) -> Sequence[Piece]:
+        """An ellipse of half a width and half a height; nothing where it has neither."""
+        heading, cosine, sine = self._turned(call, turn)
+        ux, uy, vx, vy = cosine * width, sine * width, -sine * height, cosine * height
+        x, y = self._x + ux, self._y + uy
+        piece = (x, y), PACK_STEP(x, y, (heading + 90.0) % 360.0), ((0, ux, uy, vx, vy, 360.0),), True
+        return (piece,) if width or height else ()
 
     def _turned(self, call: str, turn: float) -> tuple[float, float, float]:
         """A heading turned further, and its cosine and sine."""

@@ -1,6 +1,6 @@
 """Spirals as circular arcs, so that they stay smooth however large they are shown.
 
-start, steps, arcs = spiral_arcs(rounds=4, radius=80, inner=0, growth="even", heading=0)
+start, steps, arcs = spiral_arcs(rounds=4, radius=80, inner_radius=0, growth="linear", heading=0)
 """
 
 from __future__ import annotations
@@ -17,20 +17,20 @@ Point = tuple[float, float]
 
 
 def spiral_arcs(
-    rounds: float, radius: float, inner: float, growth: str, heading: float
+    rounds: float, radius: float, inner_radius: float, growth: str, heading: float
 ) -> tuple[Point, NDArray[np.float64], NDArray[np.void]]:
     """A spiral around the origin as circular arcs, each through three points of the true curve."""
     whole = 2 * pi * rounds
-    rate = _rate(rounds, radius, inner) if growth == "ratio" else 0.0
-    count = piece_count(rounds, radius, inner, growth)
+    rate = _rate(rounds, radius, inner_radius) if growth == "exponential" else 0.0
+    count = piece_count(rounds, radius, inner_radius, growth)
     shares = np.arange(2 * count + 1) / (2 * count)
-    if growth == "ratio":
-        distances = inner * np.exp(shares * (log(radius) - log(inner)))
+    if growth == "exponential":
+        distances = inner_radius * np.exp(shares * (log(radius) - log(inner_radius)))
     else:
-        distances = inner + (radius - inner) * shares
+        distances = inner_radius + (radius - inner_radius) * shares
     angles = heading * DEGREE + whole * shares
     points = np.column_stack([distances * np.cos(angles), distances * np.sin(angles)])
-    change = rate * distances if growth == "ratio" else (radius - inner) / abs(whole)
+    change = rate * distances if growth == "exponential" else (radius - inner_radius) / abs(whole)
     # The tangent is the direction across the radius, leaning outwards by atan(r' / r).
     lean = np.arctan2(change, distances)
     sense = 1 if rounds > 0 else -1
@@ -40,7 +40,7 @@ def spiral_arcs(
     return start, steps, _arcs_through(points[:-2:2], points[1::2], points[2::2])
 
 
-def piece_count(rounds: float, radius: float, inner: float, growth: str) -> int:
+def piece_count(rounds: float, radius: float, inner_radius: float, growth: str) -> int:
     """Of how many arcs a spiral is made.
 
     Over an angle a, the distance of such an arc from the curve is at most about |dr/da|·a³/60: the curvature
@@ -50,14 +50,18 @@ def piece_count(rounds: float, radius: float, inner: float, growth: str) -> int:
     whole = abs(2 * pi * rounds)
     # As shares of the radius, so that the smallest ones do not vanish.
     tolerance = min(0.005 / radius, 1e-4)
-    steepest = _rate(rounds, radius, inner) if growth == "ratio" else (1 - inner / radius) / whole
+    steepest = (
+        _rate(rounds, radius, inner_radius)
+        if growth == "exponential"
+        else (1 - inner_radius / radius) / whole
+    )
     widest = min((60 * tolerance / steepest) ** (1 / 3), pi / 12) if steepest else pi / 12
     return max(ceil(whole / widest), 1)
 
 
-def _rate(rounds: float, radius: float, inner: float) -> float:
+def _rate(rounds: float, radius: float, inner_radius: float) -> float:
     """By which power of e a spiral grows in a radian."""
-    return (log(radius) - log(inner)) / abs(2 * pi * rounds)
+    return (log(radius) - log(inner_radius)) / abs(2 * pi * rounds)
 
 
 def _arcs_through(

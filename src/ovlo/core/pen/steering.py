@@ -86,29 +86,31 @@ class Steering:
 
     @property
     def position(self) -> tuple[float, float]:
-        """Where the nib stands: (x, y) in sheet units from the centre, y up."""
+        """The position of the nib: (x, y) in sheet units from the centre, y up."""
         return self._x, self._y
 
     @position.setter
     def position(self, value: object) -> None:
-        raise UnknownName("position: it is not set by =; use travel_to(x, y), or line_to(x, y) with a line.")
+        raise UnknownName(
+            "position is read-only; travel_to(x, y) moves there, line_to(x, y) draws a line to it."
+        )
 
     @property
     def heading(self) -> float:
-        """Which way the nib points: degrees in [0, 360), 0 east, growing anticlockwise."""
+        """The direction the nib points in: degrees in [0, 360), 0 east, increasing anticlockwise."""
         return self._heading
 
     @heading.setter
     def heading(self, value: object) -> None:
-        raise UnknownName(f"heading: it is not set by =; use turn_to({arguments.brief(value)}).")
+        raise UnknownName(f"heading is read-only; turn_to({arguments.brief(value)}) sets it.")
 
     @property
     def pose(self) -> Pose:
-        """Position and heading together."""
+        """Position and heading together, as a `Pose`."""
         return Pose(self._x, self._y, self._heading)
 
     def distance_to(self, x: float | tuple[float, float], y: float | None = None) -> float:
-        """How far away a point is, in sheet units.
+        """Return the distance to a point, in sheet units.
 
         Parameters
         ----------
@@ -124,9 +126,14 @@ class Steering:
         return hypot(x - self._x, y - self._y)
 
     def heading_to(self, x: float | tuple[float, float], y: float | None = None) -> float:
-        """The heading in which a point lies, in degrees in [0, 360).
+        """Return the heading towards a point, in degrees in [0, 360).
 
-        For the very point the nib stands on it is the nib's own heading.
+        If the nib is on the point, return the nib's own heading.
+
+        Parameters
+        ----------
+        x, y : float
+            The point, or one (x, y) pair.
 
         Examples
         --------
@@ -145,12 +152,12 @@ class Steering:
         Parameters
         ----------
         angle : float
-            Degrees; a negative one turns right.
+            Degrees; a negative angle turns right.
 
         Raises
         ------
         BadValue, BadType
-            When the angle is not finite or not a number; nothing has turned then.
+            If the angle is not a finite number; the nib has not turned then.
 
         Examples
         --------
@@ -178,7 +185,7 @@ class Steering:
         Parameters
         ----------
         angle : float
-            Degrees; a negative one turns left.
+            Degrees; a negative angle turns left.
 
         Examples
         --------
@@ -198,7 +205,7 @@ class Steering:
         Parameters
         ----------
         heading : float
-            Degrees, 0 east, growing anticlockwise.
+            Degrees, 0 east, increasing anticlockwise.
 
         Examples
         --------
@@ -209,7 +216,7 @@ class Steering:
         self._set_heading(normal(arguments.angle(heading, "turn_to", "heading")))
 
     def aim_at(self, x: float | tuple[float, float], y: float | None = None) -> None:
-        """Turn towards a point; on the very point itself the heading stays as it is.
+        """Turn towards a point; if the nib is on the point, the heading stays as it is.
 
         Parameters
         ----------
@@ -232,12 +239,12 @@ class Steering:
         Parameters
         ----------
         distance : float
-            Sheet units; a negative one goes back.
+            Sheet units; a negative distance goes back.
 
         Raises
         ------
         BadValue, BadType
-            When the distance is not finite or not a number; nothing has moved then.
+            If the distance is not a finite number; nothing has moved then.
 
         Examples
         --------
@@ -270,7 +277,7 @@ class Steering:
         Parameters
         ----------
         distance : float
-            Sheet units; a negative one goes forward.
+            Sheet units; a negative distance goes forward.
 
         Examples
         --------

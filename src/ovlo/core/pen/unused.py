@@ -1,6 +1,6 @@
-"""Blocks and loops that were made and never used: their line is told when they are thrown away.
+"""Blocks and loops that were made and never used: a warning names their line when they are discarded.
 
-nib.lifted()    # NothingDone: lifted: a block does nothing by itself; …
+nib.lifted()    # NoEffect: lifted: a block does nothing by itself; …
 """
 
 from __future__ import annotations
@@ -10,7 +10,7 @@ from types import CodeType, FrameType
 
 from ovlo.core.pen.steering import Steering
 from ovlo.core.trail.origins import line_of
-from ovlo.core.values.errors import NothingDone
+from ovlo.core.values.errors import NoEffect
 
 HOW = {
     "area": 'area("tomato")',
@@ -27,7 +27,7 @@ class Unused:
 
     __slots__ = ("_call", "_code", "_instruction", "_is_open", "_nib")
 
-    MEND = ""
+    FIX = ""
 
     def __init__(self, nib: Steering, call: str, made_at: FrameType) -> None:
         self._nib = nib
@@ -39,5 +39,5 @@ class Unused:
     def __del__(self) -> None:
         if self._code is not None:
             line = line_of(self._code, self._instruction)
-            words = self.MEND.format(call=self._call, how=HOW[self._call])
-            warnings.warn_explicit(NothingDone(words), None, self._code.co_filename, line)
+            words = self.FIX.format(call=self._call, how=HOW[self._call])
+            warnings.warn_explicit(NoEffect(words), None, self._code.co_filename, line)

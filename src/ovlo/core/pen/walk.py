@@ -1,6 +1,6 @@
-"""A walk over arrays: many pairs of forward and left in one NumPy pass.
+"""Walks over arrays: many pairs of forward and left in one NumPy pass.
 
-    nib.walk([90, 90, 90, 90], 90)
+    for steps, pose in walked(Pose(), distances, angles): ...
 
 It goes block by block, so that every intermediate array stays in the processor's cache; that, and not
 the arithmetic, is what makes it as fast as the bare sums over whole arrays.
@@ -13,63 +13,21 @@ from collections.abc import Iterator
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from ovlo.core.pen.steering import Steering
 from ovlo.core.values.arguments import LARGEST, LARGEST_NUMBER, brief, within_reach
-from ovlo.core.values.degrees import direction, directions
+from ovlo.core.values.degrees import directions
 from ovlo.core.values.errors import BadType, BadValue
 from ovlo.core.values.pose import Pose
 
 BLOCK = 1 << 14
 
 
-class Walks(Steering):
-    """The walks of a nib over arrays."""
-
-    __slots__ = ()
-
-    def walk(self, distances: ArrayLike, angles: ArrayLike) -> None:
-        """For each pair: forward by the distance, then left by the angle, all in one NumPy pass.
-
-        Parameters
-        ----------
-        distances : array of shape (n,), or one number for all
-            Sheet units.
-        angles : array of shape (n,), or one number for all
-            Degrees, anticlockwise.
-
-        Raises
-        ------
-        BadValue, BadType
-            When a number is not finite, or the two differ in length; nothing has moved then.
-
-        Examples
-        --------
-        A square kite:
-
-        >>> nib.walk([90, 90, 90, 90], 90)
-        >>> nib.pose
-        Pose(x=0.0, y=0.0, heading=0.0)
-        """
-        lengths, turns = check_walk(distances, angles)
-        if not len(lengths):
-            return
-        self._check_reach(lengths, turns)
-        if self._trail.writing is not self._run:
-            self._start_run()
-        for steps, pose in walked(self.pose, lengths, turns):
-            self._trail.record_many(steps.tobytes())
-            self._x, self._y, self._heading = pose
-        self._cosine, self._sine = direction(self._heading)
-        if self._is_lifted:
-            self._begin_contour()
-
-    def _check_reach(self, lengths: NDArray[np.float64], turns: NDArray[np.float64]) -> None:
-        """Refuse a walk that leads too far away, before anything of it is recorded."""
-        if abs(self._x) + abs(self._y) + float(np.abs(lengths).sum()) < LARGEST:
-            return
-        for steps, _ in walked(self.pose, lengths, turns):
-            x, y = steps[np.argmax(np.abs(steps[:, :2]).max(axis=1)), :2].tolist()
-            within_reach(x, y, "walk")
+def check_walk_reach(pose: Pose, lengths: NDArray[np.float64], turns: NDArray[np.float64]) -> None:
+    """Refuse a walk that leads too far away, before anything of it is recorded."""
+    if abs(pose.x) + abs(pose.y) + float(np.abs(lengths).sum()) < LARGEST:
+        return
+    for steps, _ in walked(pose, lengths, turns):
+        x, y = steps[np.argmax(np.abs(steps[:, :2]).max(axis=1)), :2].tolist()
+        within_reach(x, y, "walk")
 
 
 def check_walk(distances: ArrayLike, angles: ArrayLike) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
@@ -79,7 +37,7 @@ def check_walk(distances: ArrayLike, angles: ArrayLike) -> tuple[NDArray[np.floa
     if lengths.ndim and turns.ndim and len(lengths) != len(turns):
         raise BadValue(
             f"walk: {len(lengths)} distances but {len(turns)} angles; "
-            "give as many of one as of the other, or one number for all."
+            "give equally many of both, or one number for all."
         )
     size = max(lengths.size, turns.size) if lengths.size and turns.size else 0
     return np.broadcast_to(lengths, size), np.broadcast_to(turns, size)
@@ -89,7 +47,7 @@ def _numbers(values: ArrayLike, name: str, most: float) -> NDArray[np.float64]:
     try:
         given = np.asarray(values)
     except ValueError:
-        raise BadType(f"walk: {name} must be one row of numbers, not rows within rows.") from None
+        raise BadType(f"walk: {name} must be one row of numbers, not nested rows.") from None
     except Exception:
         raise BadType(f"walk: {name} must be one row of numbers, not {brief(values)}.") from None
     if given.size and given.dtype.kind not in "iuf":
@@ -104,7 +62,7 @@ def _numbers(values: ArrayLike, name: str, most: float) -> NDArray[np.float64]:
         where = int(np.argmin(np.abs(numbers) <= most))
         place = f"number {where}" if given.ndim else "the number"
         raise BadValue(
-            f"walk: {name} must be finite, at most {most:,.0f} either way, but {place} is "
+            f"walk: {name} must be finite and from {-most:,.0f} to {most:,.0f}, but {place} is "
             f"{numbers.flat[where]}."
         )
     return numbers

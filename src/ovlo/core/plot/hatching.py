@@ -1,21 +1,22 @@
 """Areas filled by lines: to and fro, crossed, or in rings along their border.
 
-points, counts, rows = hatched(areas, widths, "lines", gap=0.5, angle=45)
+points, counts, rows = hatched(areas, widths, "parallel", gap=0.5, angle=45)
 
 The pen's middle stays half its width inside the border.
 """
 
 from __future__ import annotations
 
-from typing import NamedTuple
+from typing import NamedTuple, get_args
 
 import numpy as np
 
 from ovlo.core.paint.outlines import ranges
 from ovlo.core.plot.inked import Floats, Ints, Shapes
+from ovlo.core.values.choices import Hatch
 from ovlo.core.values.errors import BadValue
 
-HATCHES = ("lines", "crossed", "rings", "none")
+HATCHES = get_args(Hatch)
 
 MOST_STROKES = 5_000_000
 
@@ -59,11 +60,11 @@ def hatched(areas: Shapes, widths: Floats, kind: str, gaps: Floats, angle: float
     Raises
     ------
     BadValue
-        When there would be more than five million lines.
+        If there would be more than five million lines.
     """
-    if kind == "rings":
+    if kind == "concentric":
         return _rings(areas, widths, gaps, call)
-    angles = {"lines": [angle], "crossed": [angle, angle + 90], "none": []}[kind]
+    angles = {"parallel": [angle], "crosshatch": [angle, angle + 90], "none": []}[kind]
     inside = _inset(areas, widths / 2)
     return _together([_lines(inside, widths, gaps, one, call) for one in angles])
 
@@ -86,8 +87,8 @@ def refuse_many(count: float, call: str) -> None:
     """Refuse more strokes than a plotter would draw in a year."""
     if count > MOST_STROKES:
         raise BadValue(
-            f"{call}: it would take {count:,.0f} strokes, more than {MOST_STROKES:,}; "
-            "hatch with a larger gap or a wider pen, or draw less."
+            f"{call}: the plot would need {count:,.0f} strokes; the limit is {MOST_STROKES:,}. "
+            "Use a wider hatch spacing or a wider pen, or draw less."
         )
 
 

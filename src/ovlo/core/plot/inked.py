@@ -1,6 +1,6 @@
 """The marks of a picture as shapes on a page: lines along which a pen goes, and areas.
 
-inked = Inked.of(columns, placing, glyphs, paper, precision)
+inked = Inked.of(columns, placing, glyphs, paper, tolerance)
 inked.lines.shapes
 
 Each shape knows its place in the painted order, its ink as it looks on the paper, and how wide a pen it asks
@@ -34,7 +34,7 @@ Codes = NDArray[np.uint8]
 Shapes = NDArray[np.object_]
 
 FLAT = 0.25
-"""How far a chord may be from its arc, as a share of the precision."""
+"""How far a chord may be from its arc, as a share of the tolerance."""
 
 LETTER_LINE = 1 / 24
 """How wide a line draws letters, as a share of their size."""
@@ -96,10 +96,10 @@ class Inked:
 
     @classmethod
     def of(
-        cls, columns: Columns, placing: Placing, letters: Letters, paper: Colour, precision: float
+        cls, columns: Columns, placing: Placing, letters: Letters, paper: Colour, tolerance: float
     ) -> Inked:
-        """All marks of a trail; `precision` is in millimetres."""
-        tolerance = FLAT * precision / placing.scale
+        """All marks of a trail; `tolerance` is in millimetres."""
+        tolerance = FLAT * tolerance / placing.scale
         painting = painted(columns).flattened(tolerance)
         made = _Maker(painting, placing, paper)
         made.strokes()

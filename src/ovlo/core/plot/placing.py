@@ -80,7 +80,7 @@ def placed(
     Raises
     ------
     BadValue
-        When the margins leave no room.
+        If the margins leave no room.
     """
     scale = MM_PER_UNIT[unit]
     width, height = page or (size[0] * scale, size[1] * scale)

@@ -10,7 +10,7 @@ drawn once and joined, an order with little travel.
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import NamedTuple
+from typing import NamedTuple, get_args
 
 import numpy as np
 
@@ -28,13 +28,14 @@ from ovlo.core.plot.placing import Placing
 from ovlo.core.plot.seen import hiding, seen
 from ovlo.core.plot.strokes import Bools, Strokes
 from ovlo.core.trail.columns import Columns
+from ovlo.core.values.choices import Hatch, HiddenLines, StrokeOrder
 from ovlo.core.values.colour import Colour
 
-HIDDEN = ("left-out", "drawn")
-ORDERS = ("short", "drawn")
+HIDDEN_LINES = get_args(HiddenLines)
+STROKE_ORDERS = get_args(StrokeOrder)
 
 PRECISE = 0.1
-"""The precision, as a share of the finest pen's width."""
+"""The tolerance, as a share of the finest pen's width."""
 
 FINE = 0.01
 """Millimetres; no machine is more precise."""
@@ -48,26 +49,26 @@ class Wishes:
 
     Attributes
     ----------
-    hidden : one of HIDDEN
+    hidden_lines : one of HIDDEN_LINES
     hatch : one of HATCHES
-    hatch_gap : float or None
+    hatch_spacing : float or None
         None for the width of the pen.
     hatch_angle : float
         Degrees.
     tray : tuple of Pen
         The pens at hand; empty for one for each ink and width.
-    precision : float or None
+    tolerance : float or None
         How far a line may be off; None for a tenth of the finest pen's width.
-    order : one of ORDERS
+    stroke_order : one of STROKE_ORDERS
     """
 
-    hidden: str = HIDDEN[0]
-    hatch: str = HATCHES[0]
-    hatch_gap: float | None = None
+    hidden_lines: HiddenLines = HIDDEN_LINES[0]
+    hatch: Hatch = HATCHES[0]
+    hatch_spacing: float | None = None
     hatch_angle: float = 45.0
     tray: tuple[Pen, ...] = ()
-    precision: float | None = None
-    order: str = ORDERS[0]
+    tolerance: float | None = None
+    stroke_order: StrokeOrder = STROKE_ORDERS[0]
 
 
 @dataclass(frozen=True, eq=False)
@@ -127,13 +128,13 @@ def plot(
     Raises
     ------
     BadValue
-        When there would be more than five million strokes.
+        If there would be more than five million strokes.
     """
-    precision = wishes.precision or _precision(columns, placing, wishes)
-    inked = Inked.of(columns, placing, letters, paper, precision)
+    tolerance = wishes.tolerance or _tolerance(columns, placing, wishes)
+    inked = Inked.of(columns, placing, letters, paper, tolerance)
     inside, cut_marks = clipped(inked, placing.room)
     lines, areas = inside.lines, inside.areas
-    if wishes.hidden == HIDDEN[0]:
+    if wishes.hidden_lines == HIDDEN_LINES[0]:
         over = hiding(inside)
         lines, areas = seen(lines, over), seen(areas, over)
     lines, areas, paper_marks = _on_paper(lines, areas, paper)
@@ -146,22 +147,22 @@ def plot(
     line_pens, area_pens = pen_of[: len(lines.shapes)], pen_of[len(lines.shapes) :]
     hatching = _hatching(areas, widths[area_pens], wishes, call)
     refuse_many(len(lines.shapes) + len(hatching.counts), call)
-    drawn = _of_shapes(lines.shapes, precision)
+    drawn = _of_shapes(lines.shapes, tolerance)
     filled = Strokes.of_lines(hatching.points, hatching.counts)
-    if wishes.hatch == "rings":  # the others have no point too many
-        filled = fitted(filled, precision / 2)
+    if wishes.hatch == "concentric":  # the others have no point too many
+        filled = fitted(filled, tolerance / 2)
     runs = _runs(
         pens,
         _Lot(drawn, line_pens, lines.positions),
         _Lot(filled, area_pens[hatching.rows], areas.positions[hatching.rows]),
-        wishes.order,
-        precision,
+        wishes.stroke_order,
+        tolerance,
     )
     narrow = _narrow(areas, widths[area_pens], hatching)
     return Plotted(placing, runs, replaced, cut_marks, paper_marks, narrow)
 
 
-def _precision(columns: Columns, placing: Placing, wishes: Wishes) -> float:
+def _tolerance(columns: Columns, placing: Placing, wishes: Wishes) -> float:
     widths = [pen.line_width for pen in wishes.tray] or [
         style.line_width * placing.scale for style in columns.styles
     ]
@@ -180,7 +181,7 @@ def _on_paper(lines: Layer, areas: Layer, paper: Colour) -> tuple[Layer, Layer, 
 
 
 def _hatching(areas: Layer, widths: Floats, wishes: Wishes, call: str) -> Hatching:
-    gaps = widths if wishes.hatch_gap is None else np.full(len(widths), wishes.hatch_gap)
+    gaps = widths if wishes.hatch_spacing is None else np.full(len(widths), wishes.hatch_spacing)
     return hatched(areas.shapes, widths, wishes.hatch, gaps, wishes.hatch_angle, call)
 
 
@@ -193,12 +194,12 @@ def _narrow(areas: Layer, widths: Floats, hatching: Hatching) -> int:
     return int(np.count_nonzero(~is_filled & (shapely.area(areas.shapes) > widths**2)))
 
 
-def _of_shapes(shapes: Shapes, precision: float) -> Strokes:
+def _of_shapes(shapes: Shapes, tolerance: float) -> Strokes:
     import shapely
 
     points, numbers = shapely.get_coordinates(shapes, return_index=True)
     counts = np.bincount(numbers, minlength=len(shapes)).astype(np.int64)
-    return fitted(Strokes.of_lines(points, counts), precision / 2)
+    return fitted(Strokes.of_lines(points, counts), tolerance / 2)
 
 
 class _Lot(NamedTuple):
@@ -213,7 +214,7 @@ class _Lot(NamedTuple):
         return self.strokes.taken(mine), self.positions[mine]
 
 
-def _runs(pens: list[Pen], drawn: _Lot, filled: _Lot, order: str, precision: float) -> list[Run]:
+def _runs(pens: list[Pen], drawn: _Lot, filled: _Lot, order: str, tolerance: float) -> list[Run]:
     """What each pen draws, in the order in which the picture first needs them."""
     used = np.concatenate([filled.pens, drawn.pens])
     positions = np.concatenate([filled.positions, drawn.positions])
@@ -230,7 +231,7 @@ def _runs(pens: list[Pen], drawn: _Lot, filled: _Lot, order: str, precision: flo
         # What fills areas never lies on itself.
         lines, rows = drawn_once(lines)
         once = _as_painted(hatches, lines, hatch_at, line_at[rows])
-        strokes = _in_order(once, order, precision, here)
+        strokes = _in_order(once, order, tolerance, here)
         runs.append(
             Run(
                 pens[number],
@@ -251,13 +252,13 @@ def _as_painted(hatches: Strokes, lines: Strokes, hatch_at: Ints, line_at: Ints)
     return Strokes.together([hatches, lines]).taken(order)
 
 
-def _in_order(strokes: Strokes, kind: str, precision: float, home: tuple[float, float]) -> Strokes:
+def _in_order(strokes: Strokes, kind: str, tolerance: float, home: tuple[float, float]) -> Strokes:
     """Strokes joined, and in an order with little travel if that is wanted."""
-    if kind == "drawn":
+    if kind == "as-drawn":
         gap = np.hypot(*(strokes.starts[1:] - strokes.ends[:-1]).T)
-        return strokes.merged(np.append(False, gap <= precision))
-    strokes = joined(strokes, precision).sealed(precision)
-    closed = strokes.is_closed(precision)
+        return strokes.merged(np.append(False, gap <= tolerance))
+    strokes = joined(strokes, tolerance).sealed(tolerance)
+    closed = strokes.is_closed(tolerance)
     if closed.any():  # at first they are where their middle is, then where they are entered
         order, backwards = ordered(*_ends(strokes, closed, _middles(strokes)), home, is_final=False)
         closed = closed[order]

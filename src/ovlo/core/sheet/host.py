@@ -72,7 +72,7 @@ class Host:
         """Count what a trail is about to hold."""
         self._left -= more
         if self._left < 0:
-            self.stop(f"it made more than {self._step_limit:,} steps (--step-limit)")
+            self.stop(f"it drew more than {self._step_limit:,} steps (--step-limit)")
 
     def foresee(self, more: int) -> None:
         """Stop the program before so much is worked out, if it would be too much."""

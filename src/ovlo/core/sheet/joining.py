@@ -6,7 +6,7 @@ tail = end_to_end([bow.scaled(0.9**i) for i in range(12)], turn=5)
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from typing import NamedTuple
+from typing import NamedTuple, get_args
 
 from ovlo.core.sheet.host import current_host
 from ovlo.core.sheet.motif import Box, Motif
@@ -14,25 +14,26 @@ from ovlo.core.trail.columns import Columns
 from ovlo.core.trail.similarity import Similarity, check_reach
 from ovlo.core.trail.trail import Trail, Watch
 from ovlo.core.values import arguments
+from ovlo.core.values.choices import ColumnAlign, RowAlign
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.errors import BadType, BadValue
 from ovlo.core.values.pose import Pose
 
 
 def end_to_end(motifs: Iterable[Motif], turn: float = 0) -> Motif:
-    """Motifs joined: each starts where the one before ended, in its heading plus `turn`.
+    """Join motifs end to end: each starts where the one before it ended, in its heading plus `turn`.
 
     Parameters
     ----------
     motifs : iterable of Motif
-        At least one.
+        One or more.
     turn : float
-        Degrees to the left between one and the next.
+        Degrees to turn left between one motif and the next.
 
     Returns
     -------
     Motif
-        It ends where the last one ends.
+        It ends where the last motif ends.
 
     Examples
     --------
@@ -52,83 +53,79 @@ def end_to_end(motifs: Iterable[Motif], turn: float = 0) -> Motif:
     return _laid("end_to_end", pieces, places, end)
 
 
-ROW_ALIGNMENTS = ("bottom", "middle", "top", "origin")
-COLUMN_ALIGNMENTS = ("left", "middle", "right", "origin")
+def row(motifs: Iterable[Motif], gap: float = 0, align: RowAlign = "bottom") -> Motif:
+    """Put motifs in a row from left to right, with a gap between their bounds.
 
-
-def row(motifs: Iterable[Motif], gap: float = 0, align: str = "bottom") -> Motif:
-    """Motifs from left to right, their boxes `gap` apart.
-
-    The first stays where it is. Boxes leave line widths out.
+    The first stays where it is. Bounds do not include line widths.
 
     Parameters
     ----------
     motifs : iterable of Motif
-        At least one.
+        One or more.
     gap : float
-        Sheet units between boxes; a negative one overlaps them.
+        Sheet units between bounds; a negative gap makes them overlap.
     align : "bottom", "middle", "top" or "origin"
-        What is at one height: that of the boxes, or the motifs' origins.
+        What to align: an edge or the middle of the bounds, or the origins of the motifs.
 
     Returns
     -------
     Motif
-        It ends where the last one ends.
+        It ends where the last motif ends.
 
     Examples
     --------
     >>> kite = Motif.record(lambda nib: nib.polygon(4, radius=20))
-    >>> row([kite, kite, kite], gap=5).box
+    >>> row([kite, kite, kite], gap=5).bounds
     (-20.0, -20.0, 110.0, 20.0)
     """
-    return _in_line("row", motifs, gap, align, ROW_ALIGNMENTS, _Way(0, 2, 1, 3, 1.0))
+    return _in_line("row", motifs, gap, align, get_args(RowAlign), _Way(0, 2, 1, 3, 1.0))
 
 
-def column(motifs: Iterable[Motif], gap: float = 0, align: str = "left") -> Motif:
-    """Motifs from top to bottom, their boxes `gap` apart.
+def column(motifs: Iterable[Motif], gap: float = 0, align: ColumnAlign = "left") -> Motif:
+    """Put motifs in a column from top to bottom, with a gap between their bounds.
 
-    The first stays where it is. Boxes leave line widths out.
+    The first stays where it is. Bounds do not include line widths.
 
     Parameters
     ----------
     motifs : iterable of Motif
-        At least one.
+        One or more.
     gap : float
-        Sheet units between boxes; a negative one overlaps them.
+        Sheet units between bounds; a negative gap makes them overlap.
     align : "left", "middle", "right" or "origin"
-        What is one above the other: that of the boxes, or the motifs' origins.
+        What to align: an edge or the middle of the bounds, or the origins of the motifs.
 
     Returns
     -------
     Motif
-        It ends where the last one ends.
+        It ends where the last motif ends.
 
     Examples
     --------
     >>> kite = Motif.record(lambda nib: nib.polygon(4, radius=20))
-    >>> column([kite, kite], gap=5, align="middle").box
+    >>> column([kite, kite], gap=5, align="middle").bounds
     (-20.0, -65.0, 20.0, 20.0)
     """
-    return _in_line("column", motifs, gap, align, COLUMN_ALIGNMENTS, _Way(3, 1, 0, 2, -1.0))
+    return _in_line("column", motifs, gap, align, get_args(ColumnAlign), _Way(3, 1, 0, 2, -1.0))
 
 
 def layered(motifs: Iterable[Motif]) -> Motif:
-    """Motifs with one origin, each over the one before.
+    """Layer motifs: all at the same origin, each over the one before it.
 
     Parameters
     ----------
     motifs : iterable of Motif
-        At least one.
+        One or more.
 
     Returns
     -------
     Motif
-        It ends where the last one ends.
+        It ends where the last motif ends.
 
     Examples
     --------
     >>> ring = Motif.record(lambda nib: nib.circle(30))
-    >>> layered([ring.scaled(i) for i in (3, 2, 1)]).box
+    >>> layered([ring.scaled(i) for i in (3, 2, 1)]).bounds
     (-90.0, -90.0, 90.0, 90.0)
     """
     pieces = _listed(motifs, "layered")
@@ -161,7 +158,7 @@ def _in_line(
     pieces = _listed(motifs, call)
     gap = way.sense * arguments.real(gap, call, "gap")
     align = arguments.choice(align, call, "align", allowed)
-    boxes = [motif.box for motif in pieces]
+    boxes = [motif.bounds for motif in pieces]
     places, reached = [], boxes[0][way.begin] - gap
     for box in boxes:
         along = reached + gap - box[way.begin]
@@ -173,13 +170,13 @@ def _in_line(
 
 
 def _listed(motifs: Iterable[Motif], call: str) -> Sequence[Motif]:
-    pieces = arguments.listed(motifs, call, "what is joined", "give a list of motifs")
+    pieces = arguments.listed(motifs, call, "motifs", "give a list of motifs")
     if not pieces:
-        raise BadValue(f"{call}: there is nothing to join; give at least one motif.")
+        raise BadValue(f"{call}: motifs is empty; give at least one motif.")
     for piece in pieces:
         if not isinstance(piece, Motif):
             raise BadType(
-                f"{call}: {arguments.brief(piece)} is no motif; Motif.record(…) makes one of a function."
+                f"{call}: {arguments.brief(piece)} is not a motif; Motif.record(…) makes one from a function."
             )
     return pieces
 

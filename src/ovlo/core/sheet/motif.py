@@ -1,4 +1,4 @@
-"""Motifs: pieces of drawing as values, to be turned, scaled, joined and stamped.
+"""Motifs: pieces of a drawing as values, which can be turned, scaled, joined and stamped.
 
 bow = Motif.record(draw_bow, 20)
 tail = end_to_end([bow.scaled(0.9**i) for i in range(12)], turn=5)
@@ -11,7 +11,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from os import PathLike
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Concatenate, ParamSpec, overload
 
 from ovlo.core.pen.pointer import pointer_columns
 from ovlo.core.sheet.door import outlets
@@ -32,6 +32,7 @@ if TYPE_CHECKING:
     from ovlo.core.values.colour import Colour
 
 Box = tuple[float, float, float, float]
+P = ParamSpec("P")
 
 
 @unchanging
@@ -39,13 +40,13 @@ Box = tuple[float, float, float, float]
 class Motif(Answering):
     """An immutable piece of drawing; `Motif.record` makes one.
 
-    Its start pose is its own origin, (0, 0) heading 0. Transforms act about that origin, give a new motif,
-    and move marks and end pose together.
+    It starts at its own origin, (0, 0) with heading 0. Transforms act about that origin, return a new motif,
+    and move the marks and the end pose together.
 
     Attributes
     ----------
     end : Pose
-        Where its nib ended.
+        The pose at which its nib ended.
 
     Examples
     --------
@@ -59,7 +60,19 @@ class Motif(Answering):
     _columns: Columns = field(repr=False)
     end: Pose
 
+    @overload
     @classmethod
+    def record(
+        cls, function: Callable[Concatenate[Nib, P], object], *args: P.args, **kwargs: P.kwargs
+    ) -> Motif: ...
+
+    @overload
+    @classmethod
+    def record(
+        cls, function: Callable[..., object], *args: object, dice: Dice | None, **kwargs: object
+    ) -> Motif: ...
+
+    @classmethod  # type: ignore[misc]  # no type says that P has no parameter called dice
     def record(
         cls,
         function: Callable[..., object],
@@ -67,21 +80,21 @@ class Motif(Answering):
         dice: Dice | None = None,
         **kwargs: object,
     ) -> Motif:
-        """What a function draws, as a motif.
+        """Record what a function draws as a motif.
 
         Parameters
         ----------
         function : callable
-            Takes a nib first; that nib has no sheet.
+            A function that takes a nib first; that nib has no sheet.
         *args, **kwargs
-            Handed on.
+            Further arguments for the function.
         dice : Dice, optional
-            Where the function's chance comes from; without them, chance is an error.
+            The random numbers of the function; without dice, using random numbers is an error.
 
         Raises
         ------
         BadType
-            When the function takes no nib.
+            If the function takes no nib.
 
         Examples
         --------
@@ -92,15 +105,15 @@ class Motif(Answering):
         arguments.takes_nib(function, "Motif.record")
         if dice is not None and not isinstance(dice, Dice):
             given = arguments.brief(dice)
-            raise BadType(f"Motif.record: dice must be dice, such as nib.dice or Dice(7), not {given}.")
+            raise BadType(f"Motif.record: dice must be a Dice, such as nib.dice or Dice(7), not {given}.")
         return recorded(lambda nib: function(nib, *args, **kwargs), dice, current_host())
 
     @classmethod
     def from_svg(cls, path: str | PathLike[str]) -> Motif:
-        """The picture in an SVG file, in its own units, its origin that of the file's coordinates, y up.
+        """Read the picture in an SVG file as a motif, in the units and with the origin of the file, y up.
 
         Paths, basic shapes, groups and transforms are read, with colours, line widths, dashes, caps, joins
-        and fill rules. A file that Ovlo wrote comes back with the same coordinates.
+        and fill rules. A file that Ovlo wrote is read with the same coordinates.
 
         Parameters
         ----------
@@ -113,21 +126,21 @@ class Motif(Answering):
 
         Warns
         -----
-        LeftOut
+        PartsSkipped
             Names what could not be kept: text, gradients, images, filters, scripts, …
 
         Raises
         ------
-        FileTrouble
-            When the file cannot be read, is no SVG, is damaged, declares entities or is too large.
+        FileError
+            If the file cannot be read, is not SVG, is damaged, declares entities or is too large.
 
         Examples
         --------
         >>> Motif.record(lambda nib: nib.circle(30)).save("ring.svg")
-        >>> Motif.from_svg("ring.svg").box
+        >>> Motif.from_svg("ring.svg").bounds
         (-30.0, -30.0, 30.0, 30.0)
         """
-        return outlets().motif_from_svg(path)
+        return outlets.motif_from_svg(path)
 
     def _by(self, by: Similarity, call: str, keep_line_width: bool = False) -> Motif:
         check_reach(self._columns, by.scale, by.x, by.y, call)
@@ -136,7 +149,7 @@ class Motif(Answering):
         return Motif(transformed(self._columns, by, keep_line_width), end)
 
     def turned(self, angle: float) -> Motif:
-        """Turned anticlockwise about its origin, by degrees.
+        """Return a copy turned anticlockwise about its origin, by an angle in degrees.
 
         Examples
         --------
@@ -145,10 +158,10 @@ class Motif(Answering):
         """
         return self._by(Similarity(turn=arguments.angle(angle, "turned", "angle")), "turned")
 
-    def scaled(self, factor: float, keep_line_width: bool = False) -> Motif:
-        """So many times as large, measured from its origin; above 0.
+    def scaled(self, factor: float, *, keep_line_width: bool = False) -> Motif:
+        """Return a copy scaled about its origin by a factor above 0.
 
-        Line widths grow with it, unless they are to be kept.
+        Line widths are scaled too, unless `keep_line_width` is True.
 
         Examples
         --------
@@ -159,7 +172,7 @@ class Motif(Answering):
         return self._by(Similarity(scale=arguments.positive(factor, "scaled", "factor")), "scaled", keep)
 
     def mirrored(self, heading: float = 0) -> Motif:
-        """Mirrored in the line through its origin with that heading. Letters stay readable.
+        """Return a copy mirrored in the line through its origin with this heading; texts stay readable.
 
         Examples
         --------
@@ -171,7 +184,7 @@ class Motif(Answering):
         return self._by(Similarity(turn=normal(2 * normal(heading)), is_mirrored=True), "mirrored")
 
     def moved(self, dx: float, dy: float) -> Motif:
-        """Moved away from its origin.
+        """Return a copy moved relative to its origin.
 
         Examples
         --------
@@ -182,14 +195,14 @@ class Motif(Answering):
         return self._by(Similarity(x=dx, y=dy), "moved")
 
     def centred(self) -> Motif:
-        """Moved so that the centre of its box is at the origin.
+        """Return a copy moved so that the centre of its bounds is at the origin.
 
         Examples
         --------
-        >>> Motif.record(lambda nib: nib.forward(40)).centred().box
+        >>> Motif.record(lambda nib: nib.forward(40)).centred().bounds
         (-20.0, 0.0, 20.0, 0.0)
         """
-        left, bottom, right, top = self.box
+        left, bottom, right, top = self.bounds
         return self.moved(-(left + right) / 2, -(bottom + top) / 2)
 
     def styled(
@@ -199,9 +212,9 @@ class Motif(Answering):
         line_width: float | None = None,
         fill: str | Colour | None = None,
     ) -> Motif:
-        """A copy with one ink, line width or fill throughout; what is left out stays as it is.
+        """Return a copy with one ink, line width or fill throughout; what is left out is unchanged.
 
-        `ink` is that of texts too. `fill` colours the areas there are.
+        `ink` applies to texts too; `fill` applies to existing areas.
 
         Examples
         --------
@@ -217,32 +230,33 @@ class Motif(Answering):
         return replace(self, _columns=columns)
 
     @property
-    def box(self) -> Box:
-        """Left, bottom, right and top of its marks; line widths left out, arcs and letters measured truly.
+    def bounds(self) -> Box:
+        """The bounding box of its marks: (left, bottom, right, top), exact for arcs and letters, without
+        line widths.
 
         Examples
         --------
-        >>> Motif.record(lambda nib: nib.circle(30)).box
+        >>> Motif.record(lambda nib: nib.circle(30)).bounds
         (-30.0, -30.0, 30.0, 30.0)
         """
         from ovlo.core.paint.measures import MarkBoxes  # with all of painting, which few programs need
 
-        return MarkBoxes.of(self._columns, outlets().text_box).whole or (0.0, 0.0, 0.0, 0.0)
+        return MarkBoxes.of(self._columns, outlets.text_box).whole or (0.0, 0.0, 0.0, 0.0)
 
-    def save(self, path: str | PathLike[str], scale: float = 1) -> None:
-        """Write it to a file, on a white page around its marks; see `Sheet.save`.
+    def save(self, path: str | PathLike[str], *, scale: float = 1) -> None:
+        """Write it to a file, on a white page just large enough for its marks; see `Sheet.save`.
 
         Examples
         --------
         >>> Motif.record(lambda nib: nib.circle(30)).save("ring.svg")
         """
-        outlets().save_motif(self, path, scale)
+        outlets.save_motif(self, path, scale)
 
     def _repr_svg_(self) -> str:
-        return outlets().motif_as_bytes(self, ".svg").decode()
+        return outlets.motif_as_bytes(self, ".svg").decode()
 
     def _repr_png_(self) -> bytes:
-        return outlets().motif_as_bytes(self, ".png")
+        return outlets.motif_as_bytes(self, ".png")
 
 
 def recorded(draw: Callable[[Nib], object], dice: Dice | None = None, watch: Watch | None = None) -> Motif:
@@ -255,5 +269,5 @@ def recorded(draw: Callable[[Nib], object], dice: Dice | None = None, watch: Wat
 
 @lru_cache(maxsize=1)
 def default_pointer() -> Motif:
-    """The pointer that nibs have at first."""
+    """The default pointer of nibs."""
     return Motif(pointer_columns(), Pose())

@@ -7,46 +7,37 @@ for _ in nib.full_turn(5):
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any, Protocol
+from typing import TYPE_CHECKING, Any, get_args
 
-from ovlo.core.pen.arcs import Arcs
 from ovlo.core.pen.blocks import Blocks
-from ovlo.core.pen.lines import Lines
+from ovlo.core.pen.moves import Moves
 from ovlo.core.pen.shapes import Shapes
-from ovlo.core.pen.text import Words
-from ovlo.core.pen.travels import Travels
-from ovlo.core.pen.walk import Walks
 from ovlo.core.trail.colouring import coloured
-from ovlo.core.trail.columns import JUMP, Columns, Style
+from ovlo.core.trail.columns import JUMP, Columns, Style, Text, Wording
 from ovlo.core.trail.similarity import check_reach
 from ovlo.core.trail.trail import PACK_STEP, Trail
 from ovlo.core.values import arguments
+from ovlo.core.values.choices import Baseline, Slant, TextAlign, Weight
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.errors import BadType, BadUse, UnknownName
 from ovlo.core.values.everyday import SINGLE, unknown
 from ovlo.core.values.pose import Pose
 
 if TYPE_CHECKING:
+    from ovlo.core.sheet.motif import Motif
     from ovlo.core.sheet.sheet import Sheet
     from ovlo.core.values.colour import Colour
     from ovlo.core.values.dice import Dice
 
 
-class Recording(Protocol):
-    """What a motif is to a nib: something recorded."""
-
-    @property
-    def _columns(self) -> Columns: ...
-
-
 MOST_SECONDS = 600
-"""That a replay may hold."""
+"""The longest pause."""
 
 HERE, PLAIN = Pose(), Style()
 
 
-class _Word:
-    """An everyday word that is no name of a nib's: who reads, calls or sets it is told what is."""
+class _EverydayWord:
+    """A word that is not one of a nib's names: reading, calling or setting it is answered with what is."""
 
     __slots__ = ("_name",)
 
@@ -60,28 +51,28 @@ class _Word:
         self.__get__(nib, type(nib))
 
 
-class _Kind(type):
-    """What kind of class `Nib` is: one that answers everyday words, and does not show that it knows them."""
+class _NibClass(type):
+    """The class of `Nib`: it answers everyday words, and does not list them."""
 
-    def __new__(cls, name: str, bases: tuple[type, ...], body: dict[str, Any]) -> _Kind:
+    def __new__(cls, name: str, bases: tuple[type, ...], body: dict[str, Any]) -> _NibClass:
         known = {word for base in bases for word in dir(base)} | body.keys()
-        words = {word: _Word(word) for word in SINGLE if word not in known}
+        words = {word: _EverydayWord(word) for word in SINGLE if word not in known}
         return super().__new__(cls, name, bases, words | body)
 
     def __dir__(cls) -> list[str]:
-        return [name for name in super().__dir__() if type(_found(cls, name)) is not _Word]
+        return [name for name in super().__dir__() if type(_attribute(cls, name)) is not _EverydayWord]
 
 
-def _found(kind: type, name: str) -> object:
+def _attribute(kind: type, name: str) -> object:
     return next((vars(base)[name] for base in kind.__mro__ if name in vars(base)), None)
 
 
-class Nib(Blocks, Shapes, Words, Arcs, Walks, Lines, Travels, metaclass=_Kind):
+class Nib(Blocks, Shapes, Moves, metaclass=_NibClass):
     """The steered pen. `Sheet.new_nib` makes one.
 
-    `help(ovlo.Nib.star)` tells about one of its names, with an example:
+    `help(ovlo.Nib.star)` explains one of its names, with an example:
 
-    - Walk: forward, back, line_to, line_by, line_to_start, arc_left, arc_right, walk
+    - Walk: forward, back, line_to, line_by, polyline, line_to_start, arc_left, arc_right, walk
     - Turn: left, right, turn_to, aim_at
     - Move without a line: travel, travel_to, travel_by, lift, lower
     - Shapes around it: circle, ellipse, polygon, star, rectangle, spiral
@@ -111,7 +102,7 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Lines, Travels, metaclass=_Kind):
         style: Style = PLAIN,
         sheet: Sheet | None = None,
         dice: Dice | None = None,
-        pointer: Recording | None = None,
+        pointer: Motif | None = None,
     ) -> None:
         if type(trail) is not Trail:
             raise BadUse("Nib: a nib belongs to a sheet, which makes it: nib = sheet.new_nib().")
@@ -130,37 +121,39 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Lines, Travels, metaclass=_Kind):
 
     @property
     def sheet(self) -> Sheet:
-        """The sheet this nib draws on; an error while a motif is recorded, which has none."""
+        """The sheet this nib draws on; an error while a motif is recorded, which has no sheet."""
         if self._sheet is None:
-            raise BadUse("sheet: while a motif is recorded there is no sheet; hand in what you need of it.")
+            raise BadUse(
+                "sheet: there is no sheet while a motif is recorded; pass what you need of it as arguments."
+            )
         return self._sheet
 
     @property
     def dice(self) -> Dice:
-        """The dice of its sheet, or those handed to `Motif.record`."""
+        """The dice of its sheet, or those passed to `Motif.record`."""
         if self._dice is None:
             raise BadUse(
-                "dice: a motif has no chance of its own; hand it in: Motif.record(…, dice=nib.dice)."
+                "dice: a motif has no random numbers of its own; pass dice: Motif.record(…, dice=nib.dice)."
             )
         return self._dice
 
     @property
-    def pointer(self) -> Recording | None:
-        """What shows where this nib is and where it points while a drawing replays.
+    def pointer(self) -> Motif | None:
+        """The motif that shows where this nib is and where it points while a drawing replays.
 
-        A motif whose origin is put on the nib, None for none, or the point of a pen, as at first. It is never
-        part of the drawing.
+        Its origin is placed on the nib; by default it is the point of a pen, and None shows nothing. It is
+        never part of the drawing.
         """
         return self._pointer
 
     @pointer.setter
-    def pointer(self, value: Recording | None) -> None:
+    def pointer(self, value: Motif | None) -> None:
         if value is not None:
             _columns_of(value, "pointer", "; None hides the pointer")
         self._pointer = value
 
     def pause(self, seconds: float) -> None:
-        """Let replays and animations hold here; it makes no mark.
+        """Hold replays and animations here; a pause leaves no mark.
 
         Parameters
         ----------
@@ -173,33 +166,78 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Lines, Travels, metaclass=_Kind):
         """
         self._trail.pause(arguments.between(seconds, "pause", "seconds", 0, MOST_SECONDS))
 
+    def text(
+        self,
+        words: str,
+        size: float | None = None,
+        font: str = "sans-serif",
+        weight: Weight = "normal",
+        slant: Slant = "normal",
+        align: TextAlign = "start",
+        baseline: Baseline = "alphabetic",
+    ) -> None:
+        """Write words along the heading, in the ink of the nib, which stays where it is.
+
+        Parameters
+        ----------
+        words : str
+            One line, without control characters.
+        size : float
+            The font size in sheet units, above 0; 16 px by default.
+        font : str
+            A CSS family name such as "serif" or "DejaVu Sans", or several, separated by commas.
+        weight : "normal" or "bold"
+        slant : "normal", "italic" or "oblique"
+        align : "start", "middle" or "end"
+            Which part of the words lies at the nib.
+        baseline : "alphabetic", "middle" or "hanging"
+            Whether the nib is at the foot of the letters, at their middle (0.35 of the size above the foot)
+            or at their top (0.75 of the size above the foot).
+
+        Raises
+        ------
+        BadValue, BadType
+            If the words are not such a string, or another argument is not valid; nothing is written then.
+
+        Examples
+        --------
+        >>> nib.text("Kite day at Marrow Bay", size=24, align="middle")
+        """
+        if size is None:
+            size = self._text_size
+        wording = _checked_wording(words, size, font, weight, slant, align, baseline)
+        if self._is_lifted:
+            self._trail.leave_out("text", self._x, self._y)
+        elif words:
+            self._trail.write_text(self._x, self._y, self._heading, wording, self._style.ink)
+
     def stamp(
         self,
-        motif: Recording,
+        motif: Motif,
         scale: float = 1,
         turn: float = 0,
         ink: str | Colour | None = None,
         fill: str | Colour | None = None,
     ) -> None:
-        """Lay a motif here, its origin on the nib's pose; the nib stays where it is.
+        """Stamp a motif here, its origin on the nib's pose; the nib stays where it is.
 
-        The nib's own ink, widths and dashes change nothing of it, an open `area` does not take up its
-        contours, and its pauses are left out. A lifted nib stamps nothing.
+        The motif keeps its own inks, widths and dashes. An open `area` does not include its contours, and its
+        pauses are left out. A lifted nib stamps nothing.
 
         Parameters
         ----------
         motif : Motif
         scale : float
-            How many times as large, above 0; line widths scale with it.
+            The factor to scale it by, above 0; line widths scale with it.
         turn : float
             Degrees added to the heading.
         ink, fill : str or Colour, optional
-            The colour of all its lines and words, and of all its areas, instead of its own.
+            One colour for all its lines and texts, and one for all its areas, in place of its own.
 
         Raises
         ------
         BadValue, BadType
-            When it is no motif, or a number will not do; nothing is drawn then.
+            If it is not a motif, or a number is not valid; nothing is drawn then.
 
         Examples
         --------
@@ -219,6 +257,10 @@ class Nib(Blocks, Shapes, Words, Arcs, Walks, Lines, Travels, metaclass=_Kind):
         self._begin(JUMP)
         self._record(PACK_STEP(self._x, self._y, heading))
         self._trail.stamp(columns, (scale, heading, self._x, self._y), self._number)
+
+    def _write(self, text: Text) -> None:
+        """Write a text again, where it was."""
+        self._trail.write_text(text.x, text.y, text.heading, text.wording, text.ink)
 
     # ── for sheets, which are cleared and copied ───────────────────────────────────────────────────────────
 
@@ -248,13 +290,33 @@ def _nib_of(sheet: Sheet, number: int) -> Nib:
     return sheet.nibs[number]
 
 
-def _columns_of(motif: Recording, call: str, more: str = "") -> Columns:
+def _checked_wording(
+    words: str, size: float, font: str, weight: str, slant: str, align: str, baseline: str
+) -> Wording:
+    """The parts of a text, checked."""
+    arguments.text(words, "text", "words", "remove it, and write each line with a text of its own")
+    if not isinstance(font, str) or not font.strip():
+        raise BadType(f"text: font must be a family name such as 'serif', not {arguments.brief(font)}.")
+    arguments.text(font, "text", "font")
+    return (
+        words,
+        arguments.positive(size, "text", "size"),
+        font,
+        arguments.choice(weight, "text", "weight", get_args(Weight)),
+        arguments.choice(slant, "text", "slant", get_args(Slant)),
+        arguments.choice(align, "text", "align", get_args(TextAlign)),
+        arguments.choice(baseline, "text", "baseline", get_args(Baseline)),
+    )
+
+
+def _columns_of(motif: Motif, call: str, more: str = "") -> Columns:
     try:
         columns = motif._columns
-    except Exception:  # whatever a thing does when it is asked for what it has not
+    except Exception:  # whatever an object does when it is asked for what it does not have
         columns = None
     if type(columns) is not Columns:
         raise BadType(
-            f"{call}: {arguments.brief(motif)} is no motif; Motif.record(…) makes one of a function{more}."
+            f"{call}: {arguments.brief(motif)} is not a motif; Motif.record(…) makes one from a "
+            f"function{more}."
         )
     return columns

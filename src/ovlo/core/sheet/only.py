@@ -30,7 +30,7 @@ def only(sheet: Sheet, function: str, call: str) -> Columns:
     """A sheet's trail with all but one function's marks pale."""
     columns, origins = sheet._columns, sheet._origins
     if origins is None:
-        raise BadUse(f"{call}: where the steps came from was not recorded; `ovlo draw --only` records it.")
+        raise BadUse(f"{call}: the lines of the program were not recorded; `ovlo draw --only` records them.")
     places = kept_places(origins, function, call)
 
     def kept(numbers: NDArray[np.integer]) -> NDArray[np.bool_]:
@@ -58,7 +58,7 @@ def kept_places(origins: Origins, function: str, call: str) -> NDArray[np.bool_]
     if function not in names:
         raise BadValue(
             f"{call}: no function {function!r} drew anything{arguments.near(function, names)}; "
-            f"there are {', '.join(names)}."
+            f"the functions that drew are {', '.join(names)}."
         )
     return origins.places_in(function)
 

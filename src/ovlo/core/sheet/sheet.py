@@ -9,31 +9,35 @@ from __future__ import annotations
 
 import sys
 from collections.abc import Iterable
-from typing import TYPE_CHECKING
+from os import PathLike
+from typing import TYPE_CHECKING, get_args
 
+from ovlo.core.paint.timeline import SECONDS, checked_seconds
 from ovlo.core.sheet import unsaved
+from ovlo.core.sheet.answers import answer_errors
 from ovlo.core.sheet.copies import About, restored
 from ovlo.core.sheet.door import outlets
 from ovlo.core.sheet.host import current_host
 from ovlo.core.sheet.motif import Motif, default_pointer
 from ovlo.core.sheet.nib import Nib
-from ovlo.core.sheet.outgoing import Outgoing
 from ovlo.core.trail.columns import Columns, Style
 from ovlo.core.trail.origins import Origins
 from ovlo.core.trail.reader import TrailReader
 from ovlo.core.trail.trail import Trail
 from ovlo.core.values import arguments, colour
+from ovlo.core.values.choices import Hatch, HiddenLines, StrokeOrder, TextOutput, Unit
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.dice import Dice
-from ovlo.core.values.errors import BadType, UnknownName
+from ovlo.core.values.errors import BadType, BadValue, UnknownName
 from ovlo.core.values.pose import Pose
+from ovlo.core.values.sealed import Sealed
 from ovlo.core.values.units import LINE_WIDTH, PIXELS_PER_UNIT, refuse_paper_size
 
 if TYPE_CHECKING:
     from ovlo.core.values.finding import Finding
 
 
-class Sheet(Outgoing):
+class Sheet(Sealed):
     """The surface: its size, its paper, its nibs and the trail they leave.
 
     Parameters
@@ -45,12 +49,12 @@ class Sheet(Outgoing):
     unit : "px" or "mm"
         CSS pixels (1/96 inch) or millimetres.
     seed : int, optional
-        Of the dice; without one they draw a fresh one when first used.
+        The seed of the dice. By default the dice choose a new seed when they are first used.
 
     Raises
     ------
     BadValue, BadType
-        When a size is not above 0, the colour is unknown, or the unit is another.
+        If a size is not above 0, the colour is unknown, or the unit is neither of these.
 
     Examples
     --------
@@ -67,14 +71,14 @@ class Sheet(Outgoing):
         width: float = 640,
         height: float = 480,
         paper: str | colour.Colour = "white",
-        unit: str = "px",
+        unit: Unit = "px",
         seed: int | None = None,
     ) -> None:
         refuse_paper_size(width, paper)
         self._width = arguments.positive(width, "Sheet", "width")
         self._height = arguments.positive(height, "Sheet", "height")
         self._paper = colour.parse(paper, "Sheet(paper=…)")
-        self._unit = arguments.choice(unit, "Sheet", "unit", PIXELS_PER_UNIT)
+        self._unit: Unit = arguments.choice(unit, "Sheet", "unit", get_args(Unit))
         host = current_host()
         if seed is None and host is not None:
             seed = host.seed
@@ -89,17 +93,20 @@ class Sheet(Outgoing):
         if host is not None:
             host.sheets.append(self)
         else:
+            answer_errors()
             unsaved.wait_for_saving(self, "a sheet", 'sheet.save("kite.svg")', sys._getframe(1))
 
     def __repr__(self) -> str:
         size = f"{self._width:g} × {self._height:g} {self._unit}"
         return f"<Sheet {size}, {len(self._trail)} steps>"
 
-    def __getattr__(self, name: str) -> object:
-        if name in dir(Nib):
-            words = f"sheet has no {name!r}; a nib has: nib = sheet.new_nib(), then nib.{name}"
-            raise UnknownName(words, name=name, obj=self)
-        return super().__getattr__(name)
+    if not TYPE_CHECKING:
+
+        def __getattr__(self, name: str) -> object:
+            if name in dir(Nib):
+                words = f"sheet has no {name!r}; a nib has it: nib = sheet.new_nib(), then nib.{name}"
+                raise UnknownName(words, name=name, obj=self)
+            return super().__getattr__(name)
 
     @property
     def width(self) -> float:
@@ -117,22 +124,22 @@ class Sheet(Outgoing):
         return self._paper
 
     @property
-    def unit(self) -> str:
+    def unit(self) -> Unit:
         """`"px"` or `"mm"`."""
         return self._unit
 
     @property
     def title(self) -> str:
-        """What the picture is called in the files written of it; it may be set."""
+        """The title of the picture in the files written of it; it may be set."""
         return self._title
 
     @title.setter
     def title(self, value: str) -> None:
-        self._title = arguments.text(value, "title", "it")
+        self._title = arguments.text(value, "title", "")
 
     @property
     def parameters(self) -> dict[str, object]:
-        """The values the drawing was made with, by name, as written into its files; it may be set."""
+        """The parameter values of the drawing, by name, as written into its files; they may be set."""
         return self._parameters
 
     @parameters.setter
@@ -156,39 +163,39 @@ class Sheet(Outgoing):
 
     @property
     def dice(self) -> Dice:
-        """The chance of this sheet."""
+        """The random numbers of this sheet."""
         return self._dice
 
     @property
     def seed(self) -> int | None:
-        """The seed of the dice: given, or drawn at their first use; None while they are unused."""
+        """The seed of the dice: the one given, or one chosen at their first use; None until then."""
         return self._dice.seed
 
     @property
     def trail(self) -> TrailReader:
-        """The record of everything drawn on this sheet, to be read."""
+        """The record of everything drawn on this sheet, read-only."""
         unsaved.is_used(self)
         return TrailReader(self._trail)
 
     @property
     def nibs(self) -> tuple[Nib, ...]:
-        """The nibs made so far, in their order."""
+        """The nibs of this sheet, in the order they were made."""
         return tuple(self._nibs)
 
     def new_nib(self, x: float | tuple[float, float] = 0, y: float = 0, heading: float = 0) -> Nib:
-        """A new nib on this sheet.
+        """Make a new nib on this sheet.
 
         Parameters
         ----------
         x, y : float
-            Where it starts, in sheet units from the centre.
+            Its starting point, in sheet units from the centre.
         heading : float
-            Which way it points, degrees anticlockwise from east.
+            The direction it points in, degrees anticlockwise from east.
 
         Returns
         -------
         Nib
-            Lowered, with black ink of 2 px.
+            Lowered, with black ink and a line width of 2 px.
 
         Examples
         --------
@@ -196,7 +203,7 @@ class Sheet(Outgoing):
         Pose(x=-100.0, y=0.0, heading=90.0)
         """
         if isinstance(x, Iterable) and not isinstance(x, str) and y != 0:
-            raise BadType("new_nib: after a point comes a heading by its name: new_nib((1, 2), heading=90).")
+            raise BadType("new_nib: after a point, name the heading: new_nib((1, 2), heading=90).")
         x, y = arguments.point(x, None if isinstance(x, Iterable) else y, "new_nib")
         heading = normal(arguments.angle(heading, "new_nib", "heading"))
         style = Style(line_width=LINE_WIDTH / self._pixels_per_unit)
@@ -206,7 +213,7 @@ class Sheet(Outgoing):
         return nib
 
     def clear(self) -> None:
-        """Take away the marks; the nibs stay where they are.
+        """Remove all marks; the nibs stay where they are.
 
         Examples
         --------
@@ -220,17 +227,18 @@ class Sheet(Outgoing):
             nib._forget_marks()
 
     def check(self) -> list[Finding]:
-        """What may be wrong with the drawing: shapes that do not close, lines nobody sees, and the like.
+        """Find what may be wrong with the drawing: shapes that do not close, lines nobody can see, and the
+        like.
 
         Returns
         -------
         list of Finding
-            Empty when nothing is. `ovlo check --rules` explains the rules; run by `ovlo check`, findings also
-            have the lines of the program.
+            Empty if nothing is wrong. `ovlo check --rules` explains the rules; when `ovlo check` runs a
+            program, findings also have the lines of that program.
 
         Examples
         --------
-        A triangle turned by the angle inside it:
+        A triangle that turns by its inner angle instead of its outer one:
 
         >>> for _ in range(3):
         ...     nib.forward(90)
@@ -239,10 +247,10 @@ class Sheet(Outgoing):
         ['turns-miss-360']
         """
         unsaved.is_used(self)
-        return outlets().check(self)
+        return outlets.check(self)
 
-    def excerpt(self, x: float, y: float, width: float, height: float, whole: bool = True) -> Motif:
-        """The marks inside a rectangle, as a motif whose origin is the rectangle's centre.
+    def cropped(self, x: float, y: float, width: float, height: float, *, whole: bool = True) -> Motif:
+        """Copy the marks inside a rectangle into a motif whose origin is the rectangle's centre.
 
         A mark is a stroke, an area or a text. The sheet is unchanged.
 
@@ -253,8 +261,8 @@ class Sheet(Outgoing):
         width, height : float
             Above 0.
         whole : bool
-            Take only marks that lie wholly inside (line widths left out); otherwise cut them at the border,
-            and take a text when its anchor is inside.
+            Whether to take only marks that lie wholly inside (ignoring line widths). With False, marks are
+            cut at the border, and a text is taken if its anchor is inside.
 
         Returns
         -------
@@ -264,25 +272,212 @@ class Sheet(Outgoing):
         Raises
         ------
         BadValue, BadType
-            When the rectangle has no size, or a number will not do.
+            If the rectangle has no size, or a number is not valid.
 
         Examples
         --------
         >>> nib.circle(20)
         >>> nib.travel_to(200, 0)
         >>> nib.circle(50)
-        >>> sheet.excerpt(-30, -30, 60, 60).box
+        >>> sheet.cropped(-30, -30, 60, 60).bounds
         (-20.0, -20.0, 20.0, 20.0)
         """
         unsaved.is_used(self)
-        x, y = arguments.real(x, "excerpt", "x"), arguments.real(y, "excerpt", "y")
-        width = arguments.positive(width, "excerpt", "width")
-        height = arguments.positive(height, "excerpt", "height")
-        whole = arguments.truth(whole, "excerpt", "whole")
+        x, y = arguments.real(x, "cropped", "x"), arguments.real(y, "cropped", "y")
+        width = arguments.positive(width, "cropped", "width")
+        height = arguments.positive(height, "cropped", "height")
+        whole = arguments.truth(whole, "cropped", "whole")
         box = x, y, x + width, y + height
-        from ovlo.core.sheet.excerpt import excerpt  # with all of painting, which few programs need
+        from ovlo.core.sheet.cropping import cropped  # with all of painting, which few programs need
 
-        return excerpt(self._columns, box, whole, outlets().text_box)
+        return cropped(self._columns, box, whole, outlets.text_box)
+
+    # ── files and pages ─────────────────────────────────────────────────────────────────────────────────────
+
+    def save(
+        self,
+        path: str | PathLike[str],
+        *,
+        scale: float = 1,
+        fit: bool = False,
+        overlay: str | Iterable[str] = (),
+        text: TextOutput = "editable",
+        dpi: float | None = None,
+    ) -> None:
+        """Write the picture to a file; the file ending selects the format.
+
+        Parameters
+        ----------
+        path : path
+            Ends in `.svg`, `.png`, `.pdf`, or `.html` for a page that replays the drawing. The folder must
+            exist. The file is written whole or not at all.
+        scale : float
+            The size of the picture relative to the sheet, above 0. A PNG of scale 1 has one pixel for each
+            CSS pixel.
+        fit : bool
+            Zoom so that all marks are visible, with a margin. Line widths and texts are zoomed too.
+        overlay : str or iterable of str
+            What to lay over the picture: "grid" (of coordinates), "axes", "steps" (the number of each step),
+            "angles" (outer and inner angles at corners), "pointer" (where each nib ended) and "findings" (of
+            `check`). A string may name several, separated by commas.
+        text : "editable" or "outlines"
+            Whether an SVG or PDF holds texts as editable text, set in the viewer's fonts, or as outlines,
+            which look the same everywhere.
+        dpi : float
+            PNG resolution in pixels per inch of the sheet; replaces `scale` (scale 1 is 96).
+
+        Raises
+        ------
+        BadValue
+            If no format has this ending, no overlay has this name, or the picture would be too large.
+        FileError
+            If the file cannot be written.
+
+        Examples
+        --------
+        >>> sheet.save("kite.svg")
+        """
+        unsaved.is_used(self)
+        outlets.save(self, path, scale=scale, fit=fit, overlay=overlay, text=text, dpi=dpi)
+
+    def save_plot(
+        self,
+        path: str | PathLike[str],
+        *,
+        page_size: str | None = None,
+        landscape: bool = False,
+        margin: float | str | None = None,
+        fit: bool = False,
+        hidden_lines: HiddenLines = "remove",
+        hatch: Hatch = "parallel",
+        hatch_spacing: float | str | None = None,
+        hatch_angle: float = 45,
+        pen_tray: str | PathLike[str] | None = None,
+        tolerance: float | str | None = None,
+        stroke_order: StrokeOrder = "short-travel",
+        feed: float | None = None,
+    ) -> None:
+        """Convert the picture to pen-plotter or cutter output.
+
+        Lines that later areas cover are removed, areas are hatched, each ink and width gets its own pen, and
+        lines are drawn once, in an order that keeps travel short. A length is a number of millimetres, or a
+        string such as "12mm".
+
+        Parameters
+        ----------
+        path : path
+            Ends in `.svg` (millimetres, a group for each pen), `.gcode` (ISO 6983), `.hpgl` (HP-GL/2), or
+            `.png` for a preview that also shows the travel of the lifted pen.
+        page_size : str
+            Such as "A4", "letter" or "200x300mm"; by default the page is as large as the sheet.
+        landscape : bool
+            Use landscape orientation.
+        margin : length
+            The empty space on each side; by default 10 mm with a page size, and 0 without.
+        fit : bool
+            Fill the page with all marks; otherwise the sheet keeps its size and is centred.
+        hidden_lines : "remove" or "keep"
+            Whether to draw lines that later opaque areas cover.
+        hatch : "parallel", "crosshatch", "concentric" or "none"
+            How to fill areas; concentric lines follow the border.
+        hatch_spacing : length
+            The distance between hatch lines; by default the width of the pen.
+        hatch_angle : float
+            The direction of hatch lines, degrees anticlockwise from east.
+        pen_tray : path
+            A TOML file that lists the pens at hand, one table each with `ink` and `line_width`, and may
+            describe
+            the machine in a table `[machine]`. Each mark takes the pen of the nearest ink (CIEDE2000).
+        tolerance : length
+            The largest permitted deviation from the drawn line; by default a tenth of the finest pen's width.
+        stroke_order : "short-travel" or "as-drawn"
+            The order of strokes: the shortest travel, or as the program drew them.
+        feed : float
+            Drawing speed in millimetres per minute; 2000 by default.
+
+        Raises
+        ------
+        BadValue
+            If there is no such page or format, the margins leave no room, a spacing is 0, a pen has no width,
+            or the plot would need more than five million strokes.
+        FileError
+            If a file cannot be read or written.
+
+        Examples
+        --------
+        >>> nib.circle(40, fill="tomato")
+        >>> sheet.save_plot("kite.gcode", page_size="A5", hatch="concentric", hatch_spacing=1)
+        """
+        unsaved.is_used(self)
+        outlets.save_plot(
+            self,
+            path,
+            page_size=page_size,
+            landscape=landscape,
+            margin=margin,
+            fit=fit,
+            hidden_lines=hidden_lines,
+            hatch=hatch,
+            hatch_spacing=hatch_spacing,
+            hatch_angle=hatch_angle,
+            pen_tray=pen_tray,
+            tolerance=tolerance,
+            stroke_order=stroke_order,
+            feed=feed,
+        )
+
+    def show(
+        self,
+        *,
+        seconds: float | None = None,
+        steps_per_second: float | None = None,
+        at_once: bool = False,
+        wait: bool = True,
+        pointer: bool = False,
+    ) -> None:
+        """Replay the drawing in the browser, as it was drawn; when `ovlo` runs the program, do nothing.
+
+        In a notebook the page is shown in the cell.
+
+        Parameters
+        ----------
+        seconds : float
+            The length of the whole replay, by default about 4; pauses are added to it.
+        steps_per_second : float
+            The speed of the replay; replaces `seconds`.
+        at_once : bool
+            Show the finished picture without replaying it.
+        wait : bool
+            Wait until the page is closed. With False, return at once; the page then follows what is drawn
+            next, at a prompt command by command.
+        pointer : bool
+            Show the nib's pointer at the end too.
+
+        Raises
+        ------
+        NoBrowser
+            If no browser can be opened.
+        BadValue
+            If the replay would take no time, or both `seconds` and `steps_per_second` are given.
+        """
+        if steps_per_second is not None:
+            if seconds is not None:
+                raise BadValue("show: give seconds or steps_per_second, not both.")
+            speed = arguments.positive(steps_per_second, "show", "steps_per_second")
+            seconds = max(len(self._trail), 1) / speed
+        seconds = SECONDS if seconds is None else checked_seconds(seconds, "show")
+        at_once = arguments.truth(at_once, "show", "at_once")
+        wait = arguments.truth(wait, "show", "wait")
+        pointer = arguments.truth(pointer, "show", "pointer")
+        unsaved.is_used(self)
+        if current_host() is None:
+            outlets.show(self, seconds, at_once, wait, pointer)
+
+    def _repr_svg_(self) -> str:
+        return outlets.framed(self)
+
+    def _repr_png_(self) -> bytes:
+        return outlets.as_bytes(self, ".png")
 
     def __reduce__(self) -> tuple[object, ...]:
         """A sheet is copied and sent to other processes as finished arrays."""

@@ -23,14 +23,14 @@ class _Waiting:
         """Name the last of them, if the script did not fail anyway."""
         if not self.things or hasattr(sys, "last_value"):
             return
-        _, what, mend = list(self.things.values())[-1]
-        print(f"Ovlo: {what} was never saved or shown; end the file with {mend}", file=sys.stderr)
+        _, what, fix = list(self.things.values())[-1]
+        print(f"Ovlo: {what} was never saved or shown; end the file with {fix}", file=sys.stderr)
 
 
 _waiting = _Waiting()
 
 
-def wait_for_saving(thing: object, what: str, mend: str, frame: FrameType) -> None:
+def wait_for_saving(thing: object, what: str, fix: str, frame: FrameType) -> None:
     """Say at the end that a thing made in that frame was not used, unless it is."""
     main = sys.modules.get("__main__")
     file = getattr(main, "__file__", None) or ""
@@ -43,7 +43,7 @@ def wait_for_saving(thing: object, what: str, mend: str, frame: FrameType) -> No
     if not _waiting.things:
         atexit.unregister(_waiting.say)
         atexit.register(_waiting.say)
-    _waiting.things[id(thing)] = thing, what, mend
+    _waiting.things[id(thing)] = thing, what, fix
 
 
 def is_used(thing: object) -> None:

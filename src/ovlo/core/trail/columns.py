@@ -14,11 +14,12 @@ from collections.abc import Callable, Hashable
 from dataclasses import dataclass, field
 from enum import IntEnum
 from functools import cached_property
-from typing import Any, NamedTuple, TypeVar
+from typing import Any, NamedTuple, TypeVar, get_args
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ovlo.core.values.choices import Baseline, FillRule, LineCap, LineJoin, Slant, TextAlign, Weight
 from ovlo.core.values.colour import BLACK, Colour
 
 STEP = np.dtype([("x", "f8"), ("y", "f8"), ("heading", "f8")])
@@ -84,7 +85,7 @@ TABLES = {
 """The tables of a trail. A row of one is written after the rows of those further down that it needs, so who
 reads beside a writer takes them in this order."""
 
-FILL_RULES = ("nonzero", "evenodd")
+FILL_RULES = get_args(FillRule)
 
 
 class Pen(IntEnum):
@@ -106,11 +107,11 @@ class Style(NamedTuple):
     ink: Colour = BLACK
     line_width: float = 2.0
     line_dash: tuple[float, ...] = ()
-    line_cap: str = "round"
-    line_join: str = "round"
+    line_cap: LineCap = "round"
+    line_join: LineJoin = "round"
 
 
-Wording = tuple[str, float, str, str, str, str, str]
+Wording = tuple[str, float, str, Weight, Slant, TextAlign, Baseline]
 """Of a text: its words, size, font, weight, slant, align and baseline."""
 
 
@@ -125,10 +126,10 @@ class Text(NamedTuple):
     words: str
     size: float
     font: str
-    weight: str
-    slant: str
-    align: str
-    baseline: str
+    weight: Weight
+    slant: Slant
+    align: TextAlign
+    baseline: Baseline
     ink: Colour
     origin: int = -1
 

@@ -49,7 +49,7 @@ class Origin(NamedTuple):
     called_from: int
 
 
-class LeftOut(NamedTuple):
+class PartsSkipped(NamedTuple):
     """A mark that a lifted nib did not make: the place of the call, its name, where, and how often."""
 
     place: int
@@ -69,14 +69,14 @@ class Origins(NamedTuple):
     places : tuple of Origin
     calls : tuple of Call
         A tree: each one's parent stands before it.
-    left_out : tuple of LeftOut
+    left_out : tuple of PartsSkipped
         Shapes, words and stamps that a lifted nib did not lay.
     """
 
     steps: NDArray[np.int32]
     places: tuple[Origin, ...]
     calls: tuple[Call, ...]
-    left_out: tuple[LeftOut, ...] = ()
+    left_out: tuple[PartsSkipped, ...] = ()
 
     def of_length(self, count: int) -> Origins:
         """The same for a trail of so many steps; those it does not know came from nowhere."""

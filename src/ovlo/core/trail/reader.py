@@ -1,4 +1,4 @@
-"""What users read of a trail: where every step ended, which way it pointed, and whether it drew.
+"""The trail as users read it: where every step ended, its heading, and whether it drew.
 
 sheet.trail.x[sheet.trail.is_drawn]
 """
@@ -12,10 +12,10 @@ from ovlo.core.trail.trail import Trail
 
 
 class TrailReader:
-    """The columnar record of everything drawn on a sheet, to be read.
+    """The columnar record of everything drawn on a sheet, read-only.
 
     Its length is the number of steps. A step is one move of one nib: straight, curved, or a jump (a travel, a
-    lifted move, a nib's start); a turn is none. Arrays read before do not change as the trail grows.
+    lifted move, a nib's start). Turns are not steps. Arrays read earlier do not change as the trail grows.
 
     Examples
     --------
@@ -40,12 +40,12 @@ class TrailReader:
 
     @property
     def x(self) -> NDArray[np.float64]:
-        """Where each step ends, sheet units, shape (n,)."""
+        """The x at the end of each step, in sheet units, shape (n,)."""
         return self._trail.columns().steps["x"]
 
     @property
     def y(self) -> NDArray[np.float64]:
-        """Where each step ends, sheet units up from the centre, shape (n,)."""
+        """The y at the end of each step, in sheet units up from the centre, shape (n,)."""
         return self._trail.columns().steps["y"]
 
     @property
@@ -55,5 +55,5 @@ class TrailReader:
 
     @property
     def is_drawn(self) -> NDArray[np.bool_]:
-        """Whether each step left a line, shape (n,); jumps do not."""
+        """Whether each step drew a line, shape (n,); jumps do not."""
         return self._trail.columns().is_drawn

@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 
 from ovlo.core.trail.columns import Columns, Style, Text
 from ovlo.core.values import arguments
+from ovlo.core.values.choices import TextAlign
 from ovlo.core.values.degrees import direction, normal
 from ovlo.core.values.pose import Pose
 
@@ -144,4 +145,4 @@ def moved_text(text: Text, by: Similarity) -> Text:
     return text._replace(x=x, y=y, heading=heading, align=align, size=by.scale * text.size)
 
 
-OTHER_END = {"start": "end", "middle": "middle", "end": "start"}
+OTHER_END: dict[TextAlign, TextAlign] = {"start": "end", "middle": "middle", "end": "start"}

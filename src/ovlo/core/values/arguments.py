@@ -2,7 +2,7 @@
 
     radius = positive(radius, "circle", "radius")
 
-Every message names the call, the value and the mend.
+Every message names the call, the value and the fix.
 """
 
 from __future__ import annotations
@@ -12,20 +12,27 @@ from collections.abc import Collection, Iterable, Mapping
 from itertools import islice
 from math import isfinite, nan
 from numbers import Integral, Number
-from typing import Any
+from typing import Any, TypeVar
 
 from ovlo.core.values.colour_names import NAMED
 from ovlo.core.values.errors import BadType, BadValue
 
 LARGEST = 1e7
-"""The largest length, angle or coordinate: so far out that nobody sees it any more, and near enough that no
-picture of it takes for ever."""
+"""The largest length or coordinate: too far out to be seen, near enough for any picture to end."""
 
 LARGEST_NUMBER = 10**15
-"""The largest number that need not be a length: of dice, and of a program's own parameters."""
+"""The largest number that need not be a length: of angles, dice, and a program's own parameters."""
 
 MOST = 1_000_000
-"""Parts of one thing: sides of a polygon, pieces of a spiral, colours of a ramp, things in a list."""
+"""The most parts of one thing: sides of a polygon, pieces of a spiral, colours of a ramp, items of a list."""
+
+
+Word = TypeVar("Word", bound=str)
+
+
+def subject(call: str, name: str) -> str:
+    """What a sentence is about: a parameter of a call, or an attribute, which is its own call."""
+    return f"{call}: {name}" if name else call
 
 
 def real(value: object, call: str, name: str, most: float = LARGEST) -> float:
@@ -35,17 +42,17 @@ def real(value: object, call: str, name: str, most: float = LARGEST) -> float:
         return float(value)  # type: ignore[arg-type]
     number = _number(value)
     if number is None:
-        mend = _mend_of_number(value, call)
-        raise BadType(f"{call}: {name} must be a number, not {brief(value)}; {mend}.")
+        fix = _fix_of_number(value, call)
+        raise BadType(f"{subject(call, name)} must be a number, not {brief(value)}; {fix}.")
     if not isfinite(number):
         raise BadValue(
-            f"{call}: {name} must be a finite number, not {_brief(value)}; "
-            "look at the calculation it comes from."
+            f"{subject(call, name)} must be a finite number, but is {_brief(value)}; "
+            "check the calculation it comes from."
         )
     if not -most <= number <= most:
         raise BadValue(
-            f"{call}: {name} must be at most {most:,.0f} either way, not {_brief(value)}; "
-            "look at the calculation it comes from."
+            f"{subject(call, name)} must be from {-most:,.0f} to {most:,.0f}, but is {_brief(value)}; "
+            "check the calculation it comes from."
         )
     return number
 
@@ -54,7 +61,7 @@ def within_reach(x: float, y: float, call: str) -> None:
     """Refuse a place that is too far away."""
     if not max(abs(x), abs(y)) <= LARGEST:
         raise BadValue(
-            f"{call}: it would lead to ({x:g}, {y:g}); nothing may be farther than {LARGEST:,.0f} "
+            f"{call}: this would lead to ({x:g}, {y:g}); nothing may be farther than {LARGEST:,.0f} "
             "from the centre. Take shorter steps."
         )
 
@@ -79,7 +86,7 @@ def _number(value: object) -> float | None:
 SHAPES = ("circle", "ellipse", "polygon", "star", "rectangle")
 
 
-def _mend_of_number(value: object, call: str) -> str:
+def _fix_of_number(value: object, call: str) -> str:
     if not isinstance(value, str):
         return "give an int or a float"
     if call in SHAPES and (value.strip().lower() in NAMED or value.startswith("#")):
@@ -92,7 +99,7 @@ def _mend_of_number(value: object, call: str) -> str:
 
 
 def angle(value: object, call: str, name: str) -> float:
-    """Degrees, however often they go round."""
+    """Degrees, of any number of turns."""
     return real(value, call, name, LARGEST_NUMBER)
 
 
@@ -100,26 +107,26 @@ def positive(value: object, call: str, name: str) -> float:
     """A finite real number above zero."""
     number = real(value, call, name)
     if number <= 0:
-        raise BadValue(f"{call}: {name} must be above 0, not {_brief(value)}.")
+        raise BadValue(f"{subject(call, name)} must be above 0, but is {_brief(value)}.")
     return number
 
 
 def not_negative(value: object, call: str, name: str) -> float:
-    """A finite real number of at least zero."""
+    """A finite real number of zero or more."""
     kind = type(value)
     if (kind is float or kind is int) and 0 <= value <= LARGEST:  # type: ignore[operator]
         return float(value)  # type: ignore[arg-type]
     number = real(value, call, name)
     if number < 0:
-        raise BadValue(f"{call}: {name} must not be negative, not {_brief(value)}.")
+        raise BadValue(f"{subject(call, name)} must be 0 or more, but is {_brief(value)}.")
     return number
 
 
 def between(value: object, call: str, name: str, low: float, high: float) -> float:
     """A real number in a range, both ends included."""
-    number = real(value, call, name)
+    number = real(value, call, name, max(LARGEST, abs(low), abs(high)))
     if not low <= number <= high:
-        raise BadValue(f"{call}: {name} must be from {low:g} to {high:g}, not {_brief(value)}.")
+        raise BadValue(f"{subject(call, name)} must be from {low:g} to {high:g}, but is {_brief(value)}.")
     return number
 
 
@@ -128,7 +135,7 @@ def truth(value: object, call: str, name: str) -> bool:
     if not isinstance(value, bool):
         if type(value).__name__ in ("bool", "bool_") and type(value).__module__ == "numpy":
             return bool(value)
-        raise BadType(f"{call}: {name} must be True or False, not {brief(value)}.")
+        raise BadType(f"{subject(call, name)} must be True or False, not {brief(value)}.")
     return value
 
 
@@ -136,40 +143,44 @@ def whole(value: object, call: str, name: str, least: int | None = None) -> int:
     """A whole number, of at least `least` if given (2.0 will do, 2.5 will not)."""
     if type(value) is int and (least or 0) <= value <= LARGEST_NUMBER:
         return value
+    about = subject(call, name)
     if isinstance(value, bool):
-        raise BadType(f"{call}: {name} must be a whole number, not {brief(value)}.")
+        raise BadType(f"{about} must be a whole number, not {brief(value)}.")
     number = int(value) if isinstance(value, Integral) else real(value, call, name, LARGEST_NUMBER)
     if abs(number) > LARGEST_NUMBER:
-        raise BadValue(f"{call}: {name} must be at most {LARGEST_NUMBER:,}, not {_brief(value)}.")
+        raise BadValue(f"{about} must be at most {LARGEST_NUMBER:,}, but is {_brief(value)}.")
     if number != int(number):
         nearest = round(number) if least is None else max(least, round(number))
-        raise BadValue(f"{call}: {name} must be a whole number, not {_brief(value)}; try {nearest}.")
+        raise BadValue(f"{about} must be a whole number, but is {_brief(value)}; try {nearest}.")
     if least is not None and number < least:
-        raise BadValue(f"{call}: {name} must be at least {least}, not {_brief(value)}.")
+        raise BadValue(f"{about} must be {least} or more, but is {_brief(value)}.")
     return int(number)
 
 
-def text(value: object, call: str, name: str, mend: str = "take it out") -> str:
+def text(value: object, call: str, name: str, fix: str = "remove it") -> str:
     """One line of text that can stand in any file: XML 1.0, 2.2, without tabs and breaks."""
     if not isinstance(value, str):
-        raise BadType(f"{call}: {name} must be a string, not {brief(value)}; str(…) makes one of anything.")
+        raise BadType(
+            f"{subject(call, name)} must be a string, not {brief(value)}; str(…) converts any value."
+        )
     if len(value) > MOST:
-        raise BadValue(f"{call}: {name} has {len(value):,} characters; at most {MOST:,} will do.")
+        raise BadValue(f"{subject(call, name)} has {len(value):,} characters; the limit is {MOST:,}.")
     if value.isprintable():
         return value
     for character in value:
         # Controls, halves of surrogate pairs, breaks of lines and paragraphs, and what is no character.
         if unicodedata.category(character) in ("Cc", "Cs", "Zl", "Zp") or character in "\ufffe\uffff":
-            raise BadValue(f"{call}: {brief(value)} holds the control character {character!r}; {mend}.")
+            raise BadValue(f"{call}: {brief(value)} contains the control character {character!r}; {fix}.")
     return value
 
 
-def choice(value: object, call: str, name: str, allowed: Collection[str]) -> str:
+def choice(value: object, call: str, name: str, allowed: Collection[Word]) -> Word:
     """One of a few words."""
-    if isinstance(value, str) and value in allowed:
-        return value
+    for word in allowed:
+        if isinstance(value, str) and value == word:
+            return word
     words = ", ".join(repr(word) for word in allowed)
-    raise BadValue(f"{call}: {name} must be one of {words}, not {brief(value)}{near(value, allowed)}.")
+    raise BadValue(f"{subject(call, name)} must be one of {words}, not {brief(value)}{near(value, allowed)}.")
 
 
 def point(x: object, y: object, call: str) -> tuple[float, float]:
@@ -178,31 +189,32 @@ def point(x: object, y: object, call: str) -> tuple[float, float]:
         x, y = x
     elif y is None:
         if isinstance(x, str) or not isinstance(x, Iterable):
-            raise BadType(f"{call}: a point is two numbers, x and y, or one pair, not {brief(x)}.")
+            raise BadType(f"{call}: a point must be two numbers, x and y, or one pair, not {brief(x)}.")
         pair = listed(x, call, "the point", "it is two numbers")
         if len(pair) != 2:
-            raise BadType(f"{call}: a point has two numbers, x and y, not {len(pair)}: {brief(x)}.")
+            raise BadType(f"{call}: a point must have two numbers, x and y, but {brief(x)} has {len(pair)}.")
         x, y = pair
     return real(x, call, "x"), real(y, call, "y")
 
 
-def listed(value: object, call: str, name: str, mend: str) -> list[Any]:
-    """The things in an iterable, which is none of letters; `mend` says what to give instead."""
+def listed(value: object, call: str, name: str, fix: str) -> list[Any]:
+    """The items of an iterable that is not a string; `fix` says what to write instead."""
+    about = subject(call, name)
     if isinstance(value, str | bytes | Mapping) or not isinstance(value, Iterable):
-        raise BadType(f"{call}: {name} must be a list, not {brief(value)}; {mend}.")
+        raise BadType(f"{about} must be a list, not {brief(value)}; {fix}.")
     try:
         found = list(islice(value, MOST + 1))
     except TypeError:  # an array of no dimensions calls itself iterable
-        raise BadType(f"{call}: {name} must be a list, not {brief(value)}; {mend}.") from None
+        raise BadType(f"{about} must be a list, not {brief(value)}; {fix}.") from None
     if len(found) > MOST:
-        raise BadValue(f"{call}: {name} may hold {MOST:,} things, and has more; {mend}.")
+        raise BadValue(f"{about} has more than {MOST:,} items, which is the limit; {fix}.")
     return found
 
 
 def by_name(values: object, call: str) -> dict[str, object]:
     """Values by name, of which the names and the texts can stand in any file."""
     if not isinstance(values, dict):
-        raise BadType(f"{call}: give a dict of values by name, not {brief(values)}.")
+        raise BadType(f"{call} must be a dict of values by name, not {brief(values)}.")
     for name, value in values.items():
         text(name, call, "each name")
         if isinstance(value, str):
@@ -213,7 +225,7 @@ def by_name(values: object, call: str) -> dict[str, object]:
 def at_most(count: int, call: str, what: str, most: int = MOST) -> None:
     """Refuse more parts of one thing than anybody can see."""
     if count > most:
-        raise BadValue(f"{call}: {count:,} {what} are too many; at most {most:,} will do.")
+        raise BadValue(f"{call}: {count:,} {what} are too many; the limit is {most:,}.")
 
 
 def takes_nib(function: object, call: str) -> None:
@@ -227,7 +239,7 @@ def takes_nib(function: object, call: str) -> None:
         first = next(iter(inspect.signature(function).parameters.values()), None)
     except (TypeError, ValueError):  # a class, or one of Python's own
         raise BadType(
-            f"{call}: it cannot be seen whether {brief(function)} takes a nib; give a function of your own."
+            f"{call}: Ovlo cannot see whether {brief(function)} takes a nib; give a function of your own."
         ) from None
     if first is None or first.kind in (first.KEYWORD_ONLY, first.VAR_KEYWORD):
         raise BadType(f"{call}: {name} must take the nib first: def {name}(nib, …).")
@@ -259,7 +271,7 @@ LONGEST = 60
 
 
 def brief(value: object) -> str:
-    """A value as a program would write it, shortened, whatever its class thinks of being shown."""
+    """A value as a program would write it, shortened; never fails, whatever its class does."""
     if type(value) is int and value.bit_length() > 200:
         return "a whole number of more than 60 digits"
     try:

@@ -24,6 +24,9 @@ if TYPE_CHECKING:
     from coloraide import Color
 
 
+CHANNELS = ("red", "green", "blue", "opacity")
+
+
 @unchanging
 @dataclass(frozen=True, slots=True)
 class Colour:
@@ -50,23 +53,33 @@ class Colour:
     blue: float
     opacity: float = 1.0
 
+    def __post_init__(self) -> None:
+        try:
+            is_valid = min(self._rgb) >= 0 and max(self._rgb) <= 255 and 0 <= self.opacity <= 1
+        except TypeError:
+            is_valid = False
+        if not is_valid:
+            for name in CHANNELS:
+                most = 1 if name == "opacity" else 255
+                arguments.between(getattr(self, name), "Colour", name, 0, most)
+
     def __iter__(self) -> Iterator[float]:
-        """Red, green, blue and opacity, so that a colour can be taken apart."""
+        """Red, green, blue and opacity, for unpacking."""
         return iter((self.red, self.green, self.blue, self.opacity))
 
     def __call__(self, *values: object) -> Colour:
         """Somebody calls `nib.ink("red")`."""
         given = arguments.brief(values[0]) if values else '"tomato"'
-        raise BadUse(f"ink: a colour is not called; ink is set with =: nib.ink = {given}.")
+        raise BadUse(f"ink: a colour cannot be called; set it with =: nib.ink = {given}.")
 
     @classmethod
     def from_rgb(cls, red: float, green: float, blue: float) -> Colour:
-        """An opaque colour from its red, green and blue, each 0 to 255.
+        """Make an opaque colour from red, green and blue, each 0 to 255.
 
         Raises
         ------
         BadValue, BadType
-            When one of them is outside 0 to 255 or not a number.
+            If one of them is outside 0 to 255, or not a number.
 
         Examples
         --------
@@ -83,19 +96,17 @@ class Colour:
 
     @property
     def hex(self) -> str:
-        """The colour as `#rrggbb`, opacity left out."""
+        """The colour as `#rrggbb`, without its opacity."""
         return "#" + "".join(f"{round(channel):02x}" for channel in self._rgb)
 
     @property
     def css(self) -> str:
-        """The colour as CSS writes it: `#rrggbb`, or `#rrggbbaa` when it is not opaque."""
+        """The colour as CSS writes it: `#rrggbb`, or `#rrggbbaa` if it is not opaque."""
         return self.hex + (f"{round(self.opacity * 255):02x}" if self.opacity < 1 else "")
 
 
 MOST_COLOURS = 10_000
 """Of a ramp: more than a screen tells apart."""
-
-CHANNELS = ("red", "green", "blue", "opacity")
 
 BLACK = Colour(0, 0, 0)
 WHITE = Colour(255, 255, 255)
@@ -105,20 +116,18 @@ TRANSPARENT = Colour(0, 0, 0, 0.0)
 def parse(value: object, call: str) -> Colour:
     """The colour a CSS string or a `Colour` stands for."""
     if isinstance(value, Colour):
-        if all(0 <= channel <= 255 for channel in value._rgb) and 0 <= value.opacity <= 1:
-            return value
-        raise BadValue(f"{call}: {value} is outside 0 to 255, or its opacity outside 0 to 1.")
+        return value
     if not isinstance(value, str):
-        mend = "; Colour.from_rgb(red, green, blue) makes one of numbers" * isinstance(value, tuple | list)
+        fix = "; Colour.from_rgb(red, green, blue) makes one from numbers" * isinstance(value, tuple | list)
         given = arguments.brief(value)
-        raise BadType(f"{call}: a colour is a CSS string such as 'tomato', not {given}{mend}.")
+        raise BadType(f"{call}: a colour must be a CSS string such as 'tomato', not {given}{fix}.")
     colour = _read(value)
     if colour is None and value.strip().startswith("#"):
         digits = value.strip()[1:]
         odd = sorted({c for c in digits.lower() if c not in "0123456789abcdef"})
         wrong = f"with {', '.join(map(repr, odd))}" if odd else f"of {len(digits)} digits"
         raise BadValue(
-            f"{call}: {arguments.brief(value)} is a hex colour {wrong}; it has 3, 4, 6 or 8 digits, "
+            f"{call}: {arguments.brief(value)} is a hex colour {wrong}; it must have 3, 4, 6 or 8 digits, "
             "each 0 to 9 or a to f."
         )
     if colour is None:
@@ -167,13 +176,13 @@ def _read_function(word: str) -> Colour | None:
 
 
 def shift_hue(colour: str | Colour, angle: float) -> Colour:
-    """A colour further round the hue circle, as light and as strong as sRGB allows.
+    """Return a colour with its hue turned, its lightness and chroma kept as far as sRGB allows.
 
     Parameters
     ----------
     colour : str or Colour
     angle : float
-        Degrees around the hue circle of OKLCH, from red over yellow and green to blue.
+        Degrees around the hue circle of OKLCH, from red through yellow and green to blue.
 
     Returns
     -------
@@ -182,7 +191,7 @@ def shift_hue(colour: str | Colour, angle: float) -> Colour:
     Raises
     ------
     BadValue, BadType
-        When the colour is unknown or the angle not finite.
+        If the colour is unknown, or the angle is not finite.
 
     Examples
     --------
@@ -194,14 +203,14 @@ def shift_hue(colour: str | Colour, angle: float) -> Colour:
     return _inside_srgb(shifted)
 
 
-def blend(a: str | Colour, b: str | Colour, share_of_second: float) -> Colour:
-    """A mixture of two colours in OKLab, where equal steps look equal.
+def blend(a: str | Colour, b: str | Colour, amount: float) -> Colour:
+    """Mix two colours in OKLab, in which equal steps look equal.
 
     Parameters
     ----------
     a, b : str or Colour
-    share_of_second : float
-        How much of b: 0 gives a, 1 gives b.
+    amount : float
+        The share of b: 0 gives a, 1 gives b.
 
     Returns
     -------
@@ -210,7 +219,7 @@ def blend(a: str | Colour, b: str | Colour, share_of_second: float) -> Colour:
     Raises
     ------
     BadValue, BadType
-        When a colour is unknown or the share outside 0 to 1.
+        If a colour is unknown, or the amount is outside 0 to 1.
 
     Examples
     --------
@@ -218,20 +227,20 @@ def blend(a: str | Colour, b: str | Colour, share_of_second: float) -> Colour:
     '#636363'
     """
     first, second = parse(a, "blend"), parse(b, "blend")
-    share = arguments.between(share_of_second, "blend", "share_of_second", 0, 1)
+    share = arguments.between(amount, "blend", "amount", 0, 1)
     if share in (0, 1):
         return second if share else first
     return _inside_srgb(_to_coloraide(first).mix(_to_coloraide(second), share, space="oklab"))
 
 
 def ramp(a: str | Colour, b: str | Colour, count: int) -> list[Colour]:
-    """So many colours from one to another in equal steps of OKLab, both ends included.
+    """Return colours from one to another in equal steps of OKLab, both ends included.
 
     Parameters
     ----------
     a, b : str or Colour
     count : int
-        How many, at least 1 (a alone).
+        The number of colours, 1 or more (1 gives a alone).
 
     Returns
     -------
@@ -240,7 +249,7 @@ def ramp(a: str | Colour, b: str | Colour, count: int) -> list[Colour]:
     Raises
     ------
     BadValue, BadType
-        When a colour is unknown or the count not a whole number of at least 1.
+        If a colour is unknown, or the count is not a whole number of 1 or more.
 
     Examples
     --------

@@ -58,26 +58,26 @@ def half_turned(angles: Angles) -> Angles:
 
 
 def from_polar(radius: float, angle: float, centre: tuple[float, float] = (0.0, 0.0)) -> tuple[float, float]:
-    """The point at a distance and an angle from a centre.
+    """Return the point at a distance and an angle from a centre.
 
     Parameters
     ----------
     radius : float
-        Distance from the centre, in sheet units; a negative one lies on the other side.
+        Distance from the centre, in sheet units; a negative radius lies on the opposite side.
     angle : float
         Degrees, anticlockwise from east.
     centre : (x, y)
-        Where the distance is measured from.
+        The centre.
 
     Returns
     -------
     (x, y)
-        Exact when the angle is a multiple of 90.
+        Exact if the angle is a multiple of 90.
 
     Raises
     ------
     BadValue, BadType
-        When a number is not finite or not a number.
+        If a value is not a finite number.
 
     Examples
     --------

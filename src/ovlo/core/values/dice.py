@@ -1,4 +1,4 @@
-"""Seeded chance: the same seed, the same picture.
+"""Seeded random numbers: the same seed gives the same picture.
 
 dice = Dice(7)
 dice.integer(1, 6)
@@ -12,6 +12,7 @@ from math import pi, sqrt
 from typing import TYPE_CHECKING, TypeVar
 
 from ovlo.core.values import arguments, colour
+from ovlo.core.values.choices import Tone
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.errors import BadType, BadValue
 from ovlo.core.values.sealed import Sealed
@@ -21,7 +22,7 @@ if TYPE_CHECKING:
 
 Item = TypeVar("Item")
 
-TONES = {"pale": (0.91, 0.05), "vivid": (0.72, 0.18), "deep": (0.40, 0.11)}
+TONES: dict[Tone, tuple[float, float]] = {"pale": (0.91, 0.05), "vivid": (0.72, 0.18), "deep": (0.40, 0.11)}
 """Lightness and chroma in OKLCH. Where a hue is not that strong inside sRGB, it is as strong as it can be."""
 
 FRESH_SEEDS = 1_000_000
@@ -35,12 +36,12 @@ class Dice(Sealed):
     Parameters
     ----------
     seed : int, optional
-        A whole number of at least 0. Without one, a fresh seed is drawn at the first use.
+        A whole number, 0 or more. By default a new seed is chosen at the first use.
 
     Raises
     ------
     BadValue, BadType
-        When the seed is another.
+        If the seed is not such a number.
 
     Examples
     --------
@@ -57,7 +58,7 @@ class Dice(Sealed):
 
     @property
     def seed(self) -> int | None:
-        """The seed, or None when none was given and the dice were not used yet."""
+        """The seed; None if no seed was given and the dice have not been used."""
         return self._seed
 
     @cached_property
@@ -83,7 +84,7 @@ class Dice(Sealed):
         return "_random" in vars(self)
 
     def integer(self, low: int, high: int) -> int:
-        """A whole number from low to high, both possible.
+        """Return a random whole number from low to high, both included.
 
         Examples
         --------
@@ -95,7 +96,7 @@ class Dice(Sealed):
         return self._random.randint(low, high)
 
     def number(self, low: float, high: float) -> float:
-        """A number from low to high, all equally likely.
+        """Return a random number from low to high, all equally likely.
 
         Examples
         --------
@@ -110,7 +111,7 @@ class Dice(Sealed):
         return self._random.uniform(low, high)
 
     def pick(self, items: Iterable[Item]) -> Item:
-        """One of several things.
+        """Return a random item of a list.
 
         Examples
         --------
@@ -119,11 +120,11 @@ class Dice(Sealed):
         """
         choices = _listed(items, "pick")
         if not choices:
-            raise BadValue("pick: there is nothing to pick from; give at least one thing.")
+            raise BadValue("pick: items is empty; give at least one item.")
         return self._random.choice(choices)
 
     def shuffled(self, items: Iterable[Item]) -> list[Item]:
-        """The same things in another order, as a new list.
+        """Return the items in random order, as a new list.
 
         Examples
         --------
@@ -135,7 +136,7 @@ class Dice(Sealed):
         return shuffled
 
     def chance(self, probability: float) -> bool:
-        """True with a probability from 0 (never) to 1 (always).
+        """Return True with a probability from 0 (never) to 1 (always).
 
         Examples
         --------
@@ -145,11 +146,11 @@ class Dice(Sealed):
         probability = arguments.between(probability, "chance", "probability", 0, 1)
         return self._random.random() < probability
 
-    def colour(self, tone: str | None = None) -> Colour:
-        """A colour of any hue: "pale", "vivid" or "deep", or of any of these tones.
+    def colour(self, tone: Tone | None = None) -> Colour:
+        """Return a colour of random hue, of a tone that is "pale", "vivid" or "deep", or random by default.
 
-        The lightness of a tone is the same for every hue (a whole degree of OKLCH), and so is its strength,
-        as far as a screen can show it.
+        Every hue (a whole degree of OKLCH) of a tone has the same lightness, and the same chroma as far as
+        sRGB allows.
 
         Examples
         --------
@@ -161,7 +162,7 @@ class Dice(Sealed):
         return _of_hue(tone or self._random.choice(list(TONES)), int(360 * self._random.random()))
 
     def point(self, margin: float = 0) -> tuple[float, float]:
-        """A point on the sheet, at least `margin` units from its edges.
+        """Return a random point on the sheet, at least `margin` units from its edges.
 
         Examples
         --------
@@ -182,27 +183,29 @@ class Dice(Sealed):
         """Half the width and height of the sheet inside a margin."""
         margin = arguments.not_negative(margin, call, "margin")
         if self._size is None:
-            raise BadValue(f"{call}: these dice belong to no sheet; use sheet.dice or nib.dice.")
+            raise BadValue(f"{call}: these dice do not belong to a sheet; use sheet.dice or nib.dice.")
         width, height = (side / 2 - margin for side in self._size)
         if min(width, height) < 0:
-            raise BadValue(f"{call}: a margin of {margin:g} leaves nothing of the sheet.")
+            raise BadValue(f"{call}: a margin of {margin:g} leaves no room on the sheet.")
         return width, height
 
     def scattered(
-        self, count: int, apart: float | None = None, margin: float = 0
+        self, count: int, min_distance: float | None = None, margin: float = 0
     ) -> list[tuple[float, float]]:
-        """Points on the sheet, spread out evenly, none nearer to another than `apart`.
+        """Return random points on the sheet, spread out evenly, no two nearer to each other than
+        `min_distance`.
 
         Random points cluster; these do not (Bridson, Fast Poisson disk sampling, 2007).
 
         Parameters
         ----------
         count : int
-            How many, at least 1 and at most 20,000.
-        apart : float, optional
-            The least distance between two, in sheet units; without it, as far as so many points find room.
+            How many, from 1 to 20,000.
+        min_distance : float, optional
+            The smallest distance between two points, in sheet units; by default the largest at which so many
+            fit.
         margin : float
-            How far from the edges of the sheet at least.
+            The smallest distance to the edges of the sheet.
 
         Returns
         -------
@@ -211,7 +214,7 @@ class Dice(Sealed):
         Raises
         ------
         BadValue, BadType
-            When so many do not find room at that distance, or a number will not do.
+            If so many points do not fit at that distance, or a number is not valid.
 
         Examples
         --------
@@ -220,41 +223,43 @@ class Dice(Sealed):
         """
         count = arguments.whole(count, "scattered", "count", least=1)
         if count > MOST_SCATTERED:
-            raise BadValue(f"scattered: at most {MOST_SCATTERED:,} points, not {count:,}.")
+            raise BadValue(f"scattered: count must be at most {MOST_SCATTERED:,}, but is {count:,}.")
         width, height = self._within(margin, "scattered")
-        if apart is None:
-            apart = _spacing(4 * width * height or 1.0, count)
-            while len(points := self._poisson(width, height, apart)) < count:
-                apart *= 0.9
+        if min_distance is None:
+            min_distance = _spacing(4 * width * height or 1.0, count)
+            while len(points := self._poisson(width, height, min_distance)) < count:
+                min_distance *= 0.9
             return self._random.sample(points, count)
-        apart = arguments.positive(apart, "scattered", "apart")
-        if 4 * width * height > MOST_SCATTERED * apart**2:
-            # Far more would find room than are wanted: a wider distance keeps them spread out as well.
-            apart = max(apart, _spacing(4 * width * height, MOST_SCATTERED))
-        points = self._poisson(width, height, apart)
+        min_distance = arguments.positive(min_distance, "scattered", "min_distance")
+        if 4 * width * height > MOST_SCATTERED * min_distance**2:
+            # Far more would fit than are wanted: a wider distance spreads them out as well.
+            min_distance = max(min_distance, _spacing(4 * width * height, MOST_SCATTERED))
+        points = self._poisson(width, height, min_distance)
         if len(points) < count:
             raise BadValue(
-                f"scattered: only {len(points)} points find room {apart:g} apart; "
+                f"scattered: only {len(points)} points fit at a distance of {min_distance:g}; "
                 "give fewer points or a smaller distance."
             )
         return self._random.sample(points, count)
 
-    def _poisson(self, width: float, height: float, apart: float) -> list[tuple[float, float]]:
+    def _poisson(self, width: float, height: float, min_distance: float) -> list[tuple[float, float]]:
         """As many points as find room in a box of twice that width and height around the middle."""
         side = 2 * max(width, height)
-        if apart >= 1.42 * side or side == 0:
+        if min_distance >= 1.42 * side or side == 0:
             return [(self._random.uniform(-width, width), self._random.uniform(-height, height))]
         from scipy.stats import qmc
 
         # SciPy scatters in boxes that begin at 0, with a distance that is a share of the longer side.
         corner = [max(2 * half / side, 1e-9) for half in (width, height)]
-        sampler = qmc.PoissonDisk(2, radius=apart / side, seed=self._random.getrandbits(32), u_bounds=corner)
+        sampler = qmc.PoissonDisk(
+            2, radius=min_distance / side, seed=self._random.getrandbits(32), u_bounds=corner
+        )
         found = sampler.fill_space() * side - [width, height]
         return [(float(x), float(y)) for x, y in found]
 
 
 @lru_cache(maxsize=3 * 360)
-def _of_hue(tone: str, hue: int) -> Colour:
+def _of_hue(tone: Tone, hue: int) -> Colour:
     """The colour of a tone and a hue in degrees.
 
     Working it out takes a hundred times as long as all else that dice do, and nobody can tell hues that are
@@ -287,7 +292,7 @@ def _check_order(low: float, high: float, call: str) -> None:
 def _listed(items: Iterable[Item], call: str) -> list[Item]:
     if isinstance(items, Set):
         given = arguments.brief(items)
-        raise BadType(f"{call}: give a list; {given} has no order, so no seed could repeat the choice.")
+        raise BadType(f"{call}: give a list; {given} has no order, so no seed could reproduce the choice.")
     # A word is a list of letters, and a dict one of its keys.
     things: object = list(items) if isinstance(items, str | bytes | dict) else items
-    return arguments.listed(things, call, "what to choose from", "give a list, as in ['gold', 'tomato']")
+    return arguments.listed(things, call, "items", "give a list, as in ['gold', 'tomato']")

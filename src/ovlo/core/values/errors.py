@@ -1,27 +1,27 @@
-"""What Ovlo raises: one tree, each class also the built-in error it refines.
+"""The errors and warnings of Ovlo: one tree of errors, each also the built-in error it refines.
 
     try:
         nib.forward(float("nan"))
     except OvloError as error:
         print(error)
 
-A message names the call, the value and the mend.
+A message names the call, the value and the fix.
 """
 
 from __future__ import annotations
 
 
 class OvloError(Exception):
-    """Anything Ovlo refuses or cannot do.
+    """Anything Ovlo refuses or cannot do; every error of Ovlo is one of these.
 
-    `_exit_status` is what the command line ends with when the error reaches it: 2, wrong usage, unless the
-    class says otherwise. What happens inside a user's program never gets there.
+    `_exit_status` is the exit status of the command line if the error reaches it: 2, wrong usage, unless the
+    class says otherwise. Errors inside a user's program never reach it.
     """
 
     _exit_status = 2
 
     def _render_traceback_(self) -> list[str]:
-        """What a notebook shows: the lines of the program, and none of ours."""
+        """The traceback in a notebook: the lines of the program, without those of Ovlo."""
         import traceback  # a notebook has it already
 
         own = __file__.rpartition("core")[0]
@@ -42,39 +42,58 @@ class BadType(OvloError, TypeError):
 
 
 class BadUse(OvloError, RuntimeError):
-    """A call or a command that makes no sense where or as it is made."""
+    """A call or a command that is not possible at this point or in this form."""
 
 
 class UnknownName(OvloError, AttributeError):
-    """An attribute that a class of Ovlo's has not got, or that is not set by =."""
+    """An attribute that does not exist, or that is read-only."""
 
 
-class FileTrouble(OvloError, OSError):
+class FileError(OvloError, OSError):
     """A file that cannot be read or written."""
 
 
-class CannotWrite(FileTrouble):
-    """A file that could not be written although there was nothing wrong with asking."""
+class CannotWrite(FileError):
+    """A file that could not be written, through no fault of the call."""
 
     _exit_status = 1
 
 
 class NoBrowser(OvloError, RuntimeError):
-    """There is no browser to show a page in."""
+    """No browser could be opened to show a page."""
 
     _exit_status = 1
 
 
 class ProgramFailed(OvloError):
-    """A user's file that cannot be executed; the message holds its lines."""
+    """A user's file that cannot be executed; the message quotes its lines."""
 
     _exit_status = 1
 
 
-class NothingDone(UserWarning):
-    """A line that does nothing, though it was surely meant to."""
+class OvloWarning(UserWarning):
+    """Something Ovlo did that is probably not what the program intends."""
 
 
-for _public in (OvloError, BadValue, BadType, BadUse, UnknownName, FileTrouble):
-    # Python's tracebacks name the module of an error: the one it can be imported from.
+class NoEffect(OvloWarning):
+    """A line of the program that has no effect, such as a block that is never opened by `with`."""
+
+
+class MissingGlyph(OvloWarning):
+    """A character that the font does not have; a box is shown in its place."""
+
+
+class MissingFont(OvloWarning):
+    """A font family that is not installed; another font is used."""
+
+
+class PartsSkipped(OvloWarning):
+    """Parts of an SVG file that Ovlo cannot read and leaves out."""
+
+
+ERRORS = (BadType, BadUse, BadValue, FileError, NoBrowser, OvloError, UnknownName)
+WARNINGS = (MissingFont, MissingGlyph, NoEffect, OvloWarning, PartsSkipped)
+
+for _public in (*ERRORS, *WARNINGS):
+    # Tracebacks name the module of an error: let it be the one that users import it from.
     _public.__module__ = "ovlo"

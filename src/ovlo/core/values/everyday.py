@@ -1,4 +1,4 @@
-"""Everyday words, ordered by meaning, and what does here what they say.
+"""Everyday words, grouped by meaning, and Ovlo's name for each.
 
     answer("setLineColour")     # 'nib.ink = "tomato" colours lines, fill="tomato" areas'
 
@@ -21,33 +21,42 @@ AHEAD = "move go ahead step advance run drive straight"
 MEANINGS: tuple[tuple[tuple[str, ...], str], ...] = (
     # to look
     ((BACKGROUND,), 'the colour behind a picture is its paper: Sheet(paper="aliceblue")'),
-    ((FILL,), 'an area is filled by `with nib.area("gold"):`, a shape by fill="gold"'),
+    ((FILL,), '`with nib.area("gold"):` fills an area, fill="gold" a shape'),
     ((COLOUR,), 'nib.ink = "tomato" colours lines, fill="tomato" areas'),
-    (("thick thickness thin width weight size stroke_width",), "nib.line_width = 4 is how wide lines are"),
+    (("thick thickness thin width weight size stroke_width",), "nib.line_width = 4 sets the width of lines"),
     (("dashed dotted dashes pattern",), "nib.line_dash = (6, 4) makes dashes of 6 and gaps of 4"),
-    (("opacity alpha transparency",), 'the opacity stands in the colour: nib.ink = "#ff634780"'),
-    (("ends endings",), 'nib.line_cap = "round" is how lines end'),
-    (("corners",), 'nib.line_join = "round" is how lines meet'),
-    (("style",), 'nib.ink, nib.line_width and the like; `with nib.styled(ink="tomato"):` for a block'),
+    (("opacity alpha transparency",), 'opacity is part of the colour: nib.ink = "#ff634780"'),
+    (("ends endings",), 'nib.line_cap = "round" sets how lines end'),
+    (("corners",), 'nib.line_join = "round" sets how lines meet at corners'),
+    (
+        ("style",),
+        'nib.ink and nib.line_width set the style; `with nib.styled(ink="tomato"):` sets it for a block',
+    ),
     # to move
     (("backward backwards reverse retreat",), "nib.back(90) moves backwards"),
-    ((AHEAD, "to at"), "nib.line_to(x, y) goes to a point with a line, nib.travel_to(x, y) without"),
+    (
+        (AHEAD, "to at"),
+        "nib.line_to(x, y) draws a line to a point, nib.travel_to(x, y) moves there without a line",
+    ),
     (("hop jump leap teleport warp place put",), "nib.travel_to(x, y) moves without a line"),
     (("up raise",), "nib.lift() takes the pen off the paper"),
     (("down drop",), "nib.lower() puts the pen on the paper"),
-    (("home origin start",), "nib.travel_to(0, 0) goes to the middle of the sheet"),
+    (("home origin start",), "nib.travel_to(0, 0) moves to the centre of the sheet"),
     (("curve bend bow",), "nib.arc_left(radius, sweep) walks along a circle"),
     (("line",), "nib.forward(90) draws a line ahead, nib.line_to(x, y) one to a point"),
     ((AHEAD,), "nib.forward(90) moves ahead"),
     # to turn
     (("face point towards toward aim look",), "nib.aim_at(x, y) turns towards a point"),
-    (("direction bearing orientation angle",), "nib.heading tells where it points, nib.turn_to(90) sets it"),
+    (
+        ("direction bearing orientation angle",),
+        "nib.heading is the direction it points in, nib.turn_to(90) sets it",
+    ),
     (("rotate spin steer turn pivot veer swivel",), "nib.left(90) and nib.right(90) turn by an angle"),
-    (("radians",), "angles are degrees; math.degrees(…) makes them of radians"),
+    (("radians",), "angles are in degrees; math.degrees(…) converts radians"),
     # to show
     (
         ("hide hidden invisible cursor arrow",),
-        "nib.pointer = None hides the pointer, which only replays show",
+        "nib.pointer = None hides the pointer, which appears only in replays",
     ),
     (
         ("show display view window open watch page",),
@@ -57,10 +66,13 @@ MEANINGS: tuple[tuple[tuple[str, ...], str], ...] = (
     # to write
     (("write print label say letter caption words",), 'nib.text("Kite day") writes at the nib'),
     # to wait
-    (("wait sleep delay hold",), "nib.pause(0.5) lets replays hold for half a second"),
-    (("fast slow speed pace quick tempo",), "sheet.show(seconds=10) says how long a replay takes"),
+    (("wait sleep delay hold",), "nib.pause(0.5) holds replays for half a second"),
+    (("fast slow speed pace quick tempo",), "sheet.show(seconds=10) sets how long the replay takes"),
     # to repeat
-    (("repeat times loop again",), "for _ in nib.full_turn(4): repeats, with a turn after each"),
+    (
+        ("repeat times loop again",),
+        "`for _ in nib.full_turn(4):` repeats the lines below it, with a turn after each round",
+    ),
     # to draw
     (("square rect box quadrilateral",), "nib.rectangle(60, 60) draws a square around the nib"),
     (("triangle",), "nib.polygon(3, radius=60) draws a triangle around the nib"),
@@ -71,17 +83,17 @@ MEANINGS: tuple[tuple[tuple[str, ...], str], ...] = (
     (("ring round disc disk",), "nib.circle(30) draws a circle around the nib"),
     (("dot spot",), 'nib.circle(2, fill="black", outline=False) draws a dot'),
     (("draw",), "nib.forward(90) draws a line, nib.circle(30) a circle"),
-    (("image picture icon",), 'nib.stamp(Motif.from_svg("gull.svg")) lays a picture here'),
+    (("image picture icon",), 'nib.stamp(Motif.from_svg("gull.svg")) stamps a picture'),
     # to undo
-    (("erase wipe reset undo delete remove empty",), "sheet.clear() takes all marks away"),
+    (("erase wipe reset undo delete remove empty",), "sheet.clear() removes all marks"),
     # chance
     (
         ("random rand shuffle choice chance",),
-        "nib.dice.integer(1, 6), .pick(…) and .shuffled(…) are chance",
+        "nib.dice has random numbers: nib.dice.integer(1, 6), nib.dice.pick(…), nib.dice.shuffled(…)",
     ),
     # middle
-    (("center centre middle",), "(0, 0) is the middle of the sheet; shapes are drawn around the nib"),
-    (("position pos coordinates location",), "nib.position is where the nib stands: x, y"),
+    (("center centre middle",), "(0, 0) is the centre of the sheet; shapes are drawn around the nib"),
+    (("position pos coordinates location",), "nib.position is the position of the nib, (x, y)"),
     (("pen pencil brush",), "sheet.new_nib() makes a nib, which is the pen"),
 )
 """Rows of one or more groups of words, of each of which a name must have one; and the answer."""
@@ -94,7 +106,7 @@ SINGLE = tuple(
 
 @lru_cache(maxsize=1024)
 def answer(name: str) -> str:
-    """What does here what a name says; "" for names of other meaning."""
+    """Ovlo's way of doing what a name says; "" if the meaning is not known."""
     words = set(words_of(name))
     best, most = "", 0
     for groups, found in MEANINGS:
@@ -118,7 +130,7 @@ def is_slip(name: str, known: str) -> bool:
 
 
 def unknown(owner: str, name: str, known: Iterable[str]) -> str:
-    """A sentence for a name that somebody's things have not: the nearest one, or what it means."""
+    """A sentence for a name that does not exist: the nearest name, or the way to do what it says."""
     near = nearest(name, [word for word in known if not word.startswith("_")])
     if near and is_slip(name, near[0]):
         return f"{owner} has no {name!r}; did you mean {near[0]}?"

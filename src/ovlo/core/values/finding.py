@@ -1,4 +1,4 @@
-"""What a check says: a rule, the steps it speaks of, a sentence, and a mend.
+"""The result of a check: a rule, the steps it is about, a sentence, and a fix.
 
 for finding in sheet.check():
     print(finding)
@@ -22,31 +22,31 @@ class Finding:
     Attributes
     ----------
     rule : str
-        Such as "not-closed"; `ovlo check --rules` explains each.
+        The name of the rule, such as "not-closed"; `ovlo check --rules` explains every rule.
     severity : "problem" or "hint"
     message : str
-        What is there, in one sentence.
-    mend : str
-        What would make it right, with numbers.
+        What is wrong, in one sentence.
+    fix : str
+        What to change, with numbers.
     place : (float, float) or None
-        Where on the sheet, in sheet units; None for what stands in the source alone.
+        The place on the sheet, in sheet units; None if only the source shows it.
     steps : tuple of int
-        The steps of the trail it speaks of; of many, the first and the last.
+        The steps of the trail it is about; of many, the first and the last.
     lines : tuple of int
-        The lines of the program those steps came from, if that was recorded.
+        The lines of the program that made those steps, if lines were recorded.
     callers : tuple of int
-        The lines that lead there: that called the functions those lines are in, and for a turn or an ink
-        those whose steps show it.
+        The lines that led there: the calls of the functions that contain those lines and, for a turn or an
+        ink, the lines whose steps show it.
     file : str
         The file of the lines, or "".
     count : int
-        How many such places these lines have.
+        How many times these lines cause the same finding.
     """
 
     rule: str
     severity: str
     message: str
-    mend: str
+    fix: str
     place: tuple[float, float] | None
     steps: tuple[int, ...] = ()
     lines: tuple[int, ...] = ()
@@ -57,7 +57,7 @@ class Finding:
     def __str__(self) -> str:
         lines = ", ".join(map(str, self.lines))
         where = f"line {lines}: " if lines else ""
-        return f"{where}{self.rule} ({self.severity}): {self.message} {self.mend}"
+        return f"{where}{self.rule} ({self.severity}): {self.message} {self.fix}"
 
 
 class Found(NamedTuple):
@@ -67,7 +67,7 @@ class Found(NamedTuple):
     """
 
     message: str
-    mend: str
+    fix: str
     place: complex
     steps: tuple[int, ...] = ()
     origins: tuple[int, ...] = ()

@@ -1,4 +1,4 @@
-"""Where a nib stands and which way it points: `Pose(x, y, heading)`."""
+"""The position and heading of a nib: `Pose(x, y, heading)`."""
 
 from __future__ import annotations
 
@@ -11,14 +11,14 @@ from ovlo.core.values.sealed import unchanging
 @unchanging
 @dataclass(frozen=True, slots=True, eq=False)
 class Pose:
-    """A place and a heading.
+    """A position and a heading.
 
     Attributes
     ----------
     x, y : float
         Sheet units from the centre of the sheet, y up.
     heading : float
-        Degrees in [0, 360), 0 east, growing anticlockwise.
+        Degrees in [0, 360), 0 east, increasing anticlockwise.
 
     Examples
     --------
@@ -32,7 +32,7 @@ class Pose:
     heading: float = 0.0
 
     def __iter__(self) -> Iterator[float]:
-        """x, y and heading, so that a pose can be taken apart: `x, y, heading = nib.pose`."""
+        """x, y and heading, for unpacking: `x, y, heading = nib.pose`."""
         return iter((self.x, self.y, self.heading))
 
     def __eq__(self, other: object) -> bool:

@@ -24,10 +24,10 @@ MM_PER_UNIT = {unit: pixels / PIXELS_PER_UNIT["mm"] for unit, pixels in PIXELS_P
 """Millimetres in a sheet unit."""
 
 LINE_WIDTH = 2.0
-"""CSS pixels that a line is wide at first, on a sheet of any unit."""
+"""The default line width in CSS pixels, on a sheet of any unit."""
 
 MARGIN = 10.0
-"""Millimetres that stay empty on each side of a page at first; hardly any printer prints nearer its edge."""
+"""The default margin of a page in millimetres; few printers print nearer to the edge."""
 
 LENGTHS = {
     "mm": 1.0,
@@ -61,14 +61,14 @@ PAGES = {
 def page_size(name: object, call: str, is_landscape: bool = False) -> tuple[float, float]:
     """Width and height of a page in millimetres, by its name or as "210x297mm"."""
     if not isinstance(name, str):
-        raise BadType(f"{call}: a page size is a name such as 'A4', not {arguments.brief(name)}.")
+        raise BadType(f"{call}: a page size must be a name such as 'A4', not {arguments.brief(name)}.")
     size = {known.lower(): size for known, size in PAGES.items()}.get(name.strip().lower())
     if size is None:
         sides = re.fullmatch(rf"\s*{NUMBER}([a-z]*)\s*x\s*{NUMBER}([a-z]*)\s*", name.lower())
         if sides is None:
             raise BadValue(
-                f"{call}: there is no page size {arguments.brief(name)}{arguments.near(name, PAGES)}; take "
-                f"one of {', '.join(PAGES)}, or write width and height as in '200x300mm'."
+                f"{call}: there is no page size {arguments.brief(name)}{arguments.near(name, PAGES)}; use "
+                f"one of {', '.join(PAGES)}, or give width and height as in '200x300mm'."
             )
         width, unit, height, last_unit = sides.groups()
         size = (
@@ -76,7 +76,7 @@ def page_size(name: object, call: str, is_landscape: bool = False) -> tuple[floa
             millimetres(height + last_unit, call, "the height of a page"),
         )
         if min(size) <= 0:
-            raise BadValue(f"{call}: a page has a size above 0, not {arguments.brief(name)}.")
+            raise BadValue(f"{call}: a page must be larger than {arguments.brief(name)}.")
     narrow, wide = sorted(size)
     return (wide, narrow) if is_landscape else size
 
@@ -88,7 +88,8 @@ def millimetres(value: object, call: str, name: str) -> float:
     read = re.fullmatch(rf"\s*{NUMBER}([a-z]*)\s*", value.lower())
     if read is None or (read[2] or "mm") not in LENGTHS:
         raise BadValue(
-            f"{call}: {name} is a length such as 12mm, 1.2cm or 0.5in, not {arguments.brief(value)}."
+            f"{arguments.subject(call, name)} must be a length such as 12mm, 1.2cm or 0.5in, "
+            f"not {arguments.brief(value)}."
         )
     return arguments.real(float(read[1]) * LENGTHS[read[2] or "mm"], call, name)
 

@@ -43,9 +43,9 @@ LATER = 2.0
 """Seconds that the guard has, on a busy machine, to be there before the last way out is taken."""
 
 WHYS = {
-    guard.LATE: "its time was over ({seconds:g} s, --time-limit), and it could not be stopped otherwise",
-    guard.TOLD: "it was told to end, and could not be stopped otherwise",
-    guard.DIED: "its process ended without a word (killed, out of memory, or a fault in C code)",
+    guard.LATE: "it ran longer than {seconds:g} s (--time-limit) and did not react",
+    guard.TOLD: "it was asked to end and did not react",
+    guard.DIED: "its process ended abruptly (killed, out of memory, or a fault in C code)",
 }
 
 
@@ -148,7 +148,7 @@ def conclude(folder: str, why: str) -> None:
     sys.path[:] = path
     sheet, count = kept(Path(folder))
     reason = WHYS[why].format(seconds=seconds or 0)
-    words = f"Stopped: {reason}. What it drew in its last half second may be missing."
+    words = f"Stopped: {reason}. Marks of its last half second may be missing."
     try:
         conclusion(Outcome(sheet, count, words, f"Stopped: {reason}."))
     except OvloError as error:

@@ -44,7 +44,7 @@ class _Worker(Generic[Job, Result]):
         # The worker lives as long as somebody could write into this pipe.
         life, self._life = context.Pipe(duplex=False)
         self.process = context.Process(  # type: ignore[attr-defined]
-            target=_work, args=(work, other, life, (self.connection, self._life)), daemon=True
+            target=_work, args=(work, other, life, (self.connection, self._life))
         )
         self.process.start()
         other.close()
@@ -77,7 +77,7 @@ def done(
     """Do jobs in so many processes; gives the number and the result of each as it is done.
 
     A job that takes longer than `seconds` is ended.
-    When this process is told to end, jobs that run are told too, and those not begun are lost.
+    If this process is told to end, jobs that run are told too, and those not begun are lost.
     """
     context = multiprocessing.get_context()
     waiting = list(range(len(jobs)))[::-1]
@@ -86,7 +86,7 @@ def done(
         try:
             while waiting or any(worker.number >= 0 for worker in crew):
                 if told and waiting:
-                    yield from ((number, Lost("not drawn: it was told to end")) for number in waiting[::-1])
+                    yield from ((number, Lost("not drawn: it was asked to end")) for number in waiting[::-1])
                     waiting.clear()
                     _pass_on(crew)
                 while waiting and len(crew) < min(workers, len(jobs)):
@@ -148,7 +148,7 @@ def _result_of(worker: _Worker[Job, Result], limit: float | None, since: float |
     if worker.process.is_alive() and worker.process.exitcode is None and limit is not None:
         worker.process.join(0.01)
         if worker.process.is_alive():
-            return Lost("its time was over" if since is None else "it was told to end")
+            return Lost("it ran longer than the time limit" if since is None else "it was asked to end")
     worker.process.join()
     status = worker.process.exitcode or 0
     if status < 0:

@@ -122,7 +122,7 @@ def radians_for_degrees(tree: ast.Module) -> Iterator[Read]:
             if scope.any(angle, _is_radians):
                 yield Read(
                     angle.lineno,
-                    f"{name} is given radians here ({ast.unparse(angle)}), but angles are degrees.",
+                    f"{name} takes degrees, but is given radians here ({ast.unparse(angle)}).",
                     f"Write degrees, or math.degrees({ast.unparse(angle)}).",
                 )
 
@@ -169,7 +169,7 @@ def degrees_for_radians(tree: ast.Module) -> Iterator[Read]:
             words = ast.unparse(angle)
             yield Read(
                 angle.lineno,
-                f"{name} is given degrees here ({words}), but it takes radians.",
+                f"{name} takes radians, but is given degrees here ({words}).",
                 f"Write {ast.unparse(call.func)}(math.radians({words})); ovlo.from_polar takes degrees.",
             )
 
@@ -241,7 +241,7 @@ def whole_division(tree: ast.Module) -> Iterator[Read]:
         words = f"{ast.unparse(whole)} // {ast.unparse(parts)}"
         yield Read(
             node.lineno,
-            f"{words} drops what is left over, so the parts do not add up to {ast.unparse(whole)}.",
+            f"{words} drops the remainder, so the parts do not add up to {ast.unparse(whole)}.",
             f"Write {ast.unparse(whole)} / {ast.unparse(parts)}.",
         )
 

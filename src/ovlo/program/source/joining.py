@@ -21,21 +21,21 @@ EXPLAINED = {
         "turns-miss-360", "rosette-misses-360", "not-closed", "off-sheet", "tiny-picture", "drift",
     },
     "degrees-for-radians": {"off-sheet", "not-closed", "stray-line"},
-    "whole-division": {"turns-miss-360", "rosette-misses-360", "not-closed", "drift", "retraced-line"},
-    "not-called": {"still-lifted", "unread-parameter", "never-called"},
+    "floor-division": {"turns-miss-360", "rosette-misses-360", "not-closed", "drift", "retraced-line"},
+    "not-called": {"still-lifted", "unused-parameter", "unused-function"},
     "not-entered": {"empty-area", "not-closed", "still-lifted"},
-    "same-call": {"off-sheet", "tiny-picture", "retraced-line", "drift", "covered"},
-    "unread-parameter": {"retraced-line", "covered"},
+    "infinite-recursion": {"off-sheet", "tiny-picture", "retraced-line", "drift", "covered"},
+    "unused-parameter": {"retraced-line", "covered"},
 }  # fmt: skip
 """What in a picture is explained by what is wrong in the source of the function it comes from."""
 
-ANYWHERE = {"radians-for-degrees", "whole-division", "unread-parameter", "not-called"}
+ANYWHERE = {"radians-for-degrees", "floor-division", "unused-parameter", "not-called"}
 """Causes whose values may come from another function than the one that draws."""
 
 OF_TURNS = {"turns-miss-360", "rosette-misses-360"}
 
 STYLED = {"no-contrast": "ink", "hairline": "line_width"}
-"""Which style a rule is about, if its mend names it."""
+"""Which style a rule is about, if its fix names it."""
 
 TURNS = {"left", "right", "turn_to", "full_turn"}
 
@@ -95,7 +95,7 @@ def _turn(finding: Finding, tree: ast.Module) -> int | None:
 def _style(finding: Finding, tree: ast.Module) -> int | None:
     """The line that sets an ink or a width last before what it is seen in."""
     name = STYLED.get(finding.rule)
-    if name is None or f" {name}" not in finding.mend:
+    if name is None or f" {name}" not in finding.fix:
         return None
     for line in (finding.lines[0], *finding.callers):
         first, _ = _function_lines(tree, line)

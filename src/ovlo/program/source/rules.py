@@ -33,40 +33,51 @@ from ovlo.program.source.tree import (
 RULES = {
     "not-called": Rule(
         PROBLEM,
-        "A method of a nib or sheet, or a function of the file, is named on a line of its own, not called.",
+        "Reported when a line only names a method of a nib or sheet, or a function of the file, without "
+        "calling it.",
     ),
     "not-entered": Rule(
         PROBLEM,
-        "A block or a loop of a nib is made on a line of its own, without `with` or `for`: it does nothing.",
+        "Reported when a line makes a block or a loop of a nib, but does not open it by `with` or `for`, so "
+        "that it does nothing.",
     ),
-    "same-call": Rule(
+    "infinite-recursion": Rule(
         PROBLEM,
-        "A function calls itself with just what it was given, which it does not change; without chance that "
-        "never ends.",
+        "Reported when a function calls itself with the very values it was given, without changing any of "
+        "them. Not reported if random numbers decide whether it goes on.",
     ),
-    "unread-parameter": Rule(
-        HINT, "A function never reads one of its parameters; those with _ at their front may."
+    "unused-parameter": Rule(
+        HINT,
+        "Reported when a function never uses one of its parameters. Not reported for names that begin "
+        "with _.",
     ),
-    "never-called": Rule(HINT, "A function that takes a nib is never named in its file, and is no drawing."),
+    "unused-function": Rule(
+        HINT,
+        "Reported when a function that takes a nib is not a drawing and is never named in its file.",
+    ),
     "overwritten-value": Rule(
-        HINT, "A name is given a value, and another one before anything reads the first."
+        HINT, "Reported when a name is given a value, and another before anything uses the first."
     ),
     "unused-style": Rule(
         HINT,
-        "An ink, a line width or the like is set and set anew before anything is drawn, or set after the "
-        "last line, or at the end of a loop after what it is meant for; or a block of a style draws nothing.",
+        "Reported when an ink, a line width or another style is set again before anything is drawn, is set "
+        "after the last line, or is set at the end of a loop after the lines it should affect; and when a "
+        "block of `styled` draws nothing.",
     ),
     "radians-for-degrees": Rule(
         PROBLEM,
-        "An angle that is given to a nib is made by π, radians or an arc function: angles are degrees.",
+        "Reported when a nib is given an angle that is computed with π, math.radians or an inverse "
+        "trigonometric function: a nib takes degrees.",
     ),
     "degrees-for-radians": Rule(
         PROBLEM,
-        "A sine, cosine or tangent is given a heading, a number above 2π, parts of 360 or a range up to it: "
-        "it takes radians.",
+        "Reported when a sine, cosine or tangent is given a heading, a number above 2π, parts of 360 or a "
+        "range up to 360: these functions take radians.",
     ),
-    "whole-division": Rule(
-        HINT, "A number is divided by //, which drops what is left over, and does not only count."
+    "floor-division": Rule(
+        HINT,
+        "Reported when a length or an angle is divided by //, which drops the remainder. Not reported where "
+        "the result only counts something.",
     ),
 }
 
@@ -91,7 +102,7 @@ def findings_in(tree: ast.Module, file: str) -> list[Finding]:
     if not {"drawing", "Sheet"} & read_names(tree):
         return []
     return [
-        Finding(rule, RULES[rule].severity, one.message, one.mend, None, lines=(one.line,), file=file)
+        Finding(rule, RULES[rule].severity, one.message, one.fix, None, lines=(one.line,), file=file)
         for rule, look in LOOKS.items()
         for one in look(tree)
     ]
@@ -108,7 +119,7 @@ def _not_entered(tree: ast.Module) -> Iterator[Read]:
             yield Read(
                 call.lineno,
                 f"{words} does nothing by itself.",
-                f"Write `{word} {words}:`, and indent the lines that belong to it.",
+                f"Write `{word} {words}:` and indent the lines that belong to it.",
             )
 
 
@@ -125,7 +136,7 @@ def _not_called(tree: ast.Module) -> Iterator[Read]:
         else:
             continue
         yield Read(
-            node.lineno, f"{words} is named here and not called: it does nothing.", f"Write {words}(…)."
+            node.lineno, f"{words} is named here, but not called, so it does nothing.", f"Write {words}(…)."
         )
 
 
@@ -146,8 +157,8 @@ def _same_call(tree: ast.Module) -> Iterator[Read]:
                 call = f"{function.name}({', '.join(taken)})"
                 yield Read(
                     node.lineno,
-                    f"{function.name} calls itself with just what it was given: that never ends.",
-                    f"Give {call} something smaller, such as a shorter side or a depth that counts down.",
+                    f"{function.name} calls itself with the very values it was given, so it never ends.",
+                    f"Pass {call} a smaller value, such as a shorter side or a depth that counts down.",
                 )
 
 
@@ -160,8 +171,8 @@ def _unread_parameter(tree: ast.Module) -> Iterator[Read]:
             if one.arg not in read and not one.arg.startswith("_") and one.arg not in ("self", "cls"):
                 yield Read(
                     one.lineno,
-                    f"{function.name} never reads its parameter {one.arg}: what is given changes nothing.",
-                    f"Use {one.arg} in {function.name}, or take it out of the parameters.",
+                    f"{function.name} never uses its parameter {one.arg}, so its value changes nothing.",
+                    f"Use {one.arg} in {function.name}, or remove it from the parameters.",
                 )
 
 
@@ -175,8 +186,8 @@ def _never_called(tree: ast.Module) -> Iterator[Read]:
         if takes_nib and function.name not in named:
             yield Read(
                 function.lineno,
-                f"{function.name} takes a nib, but nothing calls it: what it would draw is not there.",
-                f"Call it where it is to draw: {function.name}(nib{', …' * (len(function.args.args) > 1)}).",
+                f"{function.name} takes a nib, but nothing calls it, so it draws nothing.",
+                f"Call it where it should draw: {function.name}(nib{', …' * (len(function.args.args) > 1)}).",
             )
 
 
@@ -202,8 +213,9 @@ def _overwritten_in(body: list[ast.stmt], shared: set[str]) -> Iterator[Read]:
         if name in unread:
             yield Read(
                 unread[name],
-                f"{name} is given a value here, and in line {statement.lineno} another before it is read.",
-                f"Take one of the two lines out, or use {name} between them.",
+                f"{name} is given a value here, and another in line {statement.lineno} before the first "
+                f"is used.",
+                f"Remove one of the two lines, or use {name} between them.",
             )
         unread[name] = statement.lineno
 
@@ -240,12 +252,12 @@ ALL_RULES = CORE_RULES | RULES
 LOOKS: dict[str, Callable[[ast.Module], Iterator[Read]]] = {
     "not-called": _not_called,
     "not-entered": _not_entered,
-    "same-call": _same_call,
-    "unread-parameter": _unread_parameter,
-    "never-called": _never_called,
+    "infinite-recursion": _same_call,
+    "unused-parameter": _unread_parameter,
+    "unused-function": _never_called,
     "overwritten-value": _overwritten_value,
     "unused-style": unused_style,
     "radians-for-degrees": radians_for_degrees,
     "degrees-for-radians": degrees_for_radians,
-    "whole-division": whole_division,
+    "floor-division": whole_division,
 }

@@ -54,8 +54,8 @@ def _styled_blocks(tree: ast.Module, helpers: set[str]) -> Iterator[Read]:
             if not any(_draws(one, nib.id, "", helpers) for one in node.body):
                 yield Read(
                     node.lineno,
-                    f"This block of {nib.id}.styled(…) draws nothing: its style is never seen.",
-                    "Put the lines that draw with it into the block.",
+                    f"This block of {nib.id}.styled(…) draws nothing, so its style has no effect.",
+                    "Move the lines that draw with this style into the block.",
                 )
 
 
@@ -68,8 +68,9 @@ def _in_block(body: list[ast.stmt], is_end: bool, helpers: set[str]) -> Iterator
             nib, name = given
             yield Read(
                 waiting[given],
-                f"{nib}.{name} is set here, and anew in line {statement.lineno} before anything is drawn.",
-                "Draw between the two lines, or take one of them out.",
+                f"{nib}.{name} is set here, and set again in line {statement.lineno} before anything is "
+                f"drawn.",
+                "Draw something between the two lines, or remove one of them.",
             )
         for nib, name in list(waiting):
             if _draws(statement, nib, name, helpers) or _sets_within(statement, nib, name):
@@ -79,8 +80,8 @@ def _in_block(body: list[ast.stmt], is_end: bool, helpers: set[str]) -> Iterator
     for (nib, name), line in waiting.items() if is_end else ():
         yield Read(
             line,
-            f"{nib}.{name} is set here, and nothing is drawn with it afterwards.",
-            f"Set {name} before the lines it is meant for" + (_other_nib(body, nib, line) or "."),
+            f"{nib}.{name} is set here, but nothing is drawn with it afterwards.",
+            f"Set {name} before the lines it should affect" + (_other_nib(body, nib, line) or "."),
         )
 
 
@@ -95,7 +96,7 @@ def _other_nib(body: list[ast.stmt], nib: str, line: int) -> str:
     for statement in body:
         for node in ast.walk(statement) if statement.lineno > line else ():
             if isinstance(node, ast.Attribute) and node.attr in MARKS and isinstance(node.value, ast.Name):
-                return f"; or was {node.value.id} meant, which draws next?" if node.value.id != nib else ""
+                return f"; or set it on {node.value.id}, which draws next" if node.value.id != nib else ""
     return ""
 
 
@@ -115,8 +116,9 @@ def _after_drawing(owner: ast.AST, helpers: set[str]) -> Iterator[Read]:
             if is_counted and not is_set and any(_draws(one, nib, name, helpers) for one in before):
                 yield Read(
                     last.lineno,
-                    f"{nib}.{name} is set at the end of the loop, after what it is meant for is drawn: the "
-                    "first time round it is another one, and the last one is never seen.",
+                    f"{nib}.{name} is set at the end of the loop, after the lines it should affect: the "
+                    f"first "
+                    "round draws with an earlier value, and the last value is never used.",
                     f"Set {nib}.{name} before the lines of the loop that draw.",
                 )
 

@@ -13,11 +13,11 @@ Function = ast.FunctionDef | ast.AsyncFunctionDef
 
 
 class Read(NamedTuple):
-    """What a rule reads in a program: the line, what is there, and the mend."""
+    """What a rule reads in a program: the line, what is there, and the fix."""
 
     line: int
     message: str
-    mend: str
+    fix: str
 
 
 def functions(tree: ast.AST) -> Iterator[Function]:

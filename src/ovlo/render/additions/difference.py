@@ -70,8 +70,8 @@ def _bare(text: Text) -> Text:
 def _write(nib: Nib, text: Text, scale: float, up: complex) -> None:
     nib.travel_to(text.x * scale + up.real, text.y * scale + up.imag)
     nib.turn_to(text.heading)
-    manner = text.font, text.weight, text.slant, text.align, text.baseline
-    nib.text(text.words, text.size * scale, *manner)
+    _, size, font, weight, slant, align, baseline = text.wording
+    nib.text(text.words, size * scale, font, weight, slant, align, baseline)
 
 
 def _draw(

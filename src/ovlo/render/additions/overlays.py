@@ -23,6 +23,7 @@ from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns
 from ovlo.core.trail.similarity import Similarity
 from ovlo.core.values import arguments
+from ovlo.core.values.choices import TextAlign
 from ovlo.core.values.colour import WHITE, Colour
 from ovlo.core.values.errors import BadValue
 from ovlo.render.lettering import words_width
@@ -123,7 +124,9 @@ class Overlay:
             for point in others:
                 self.nib.line_to(point.real, point.imag)
 
-    def label(self, place: complex, words: str, ink: str, align: str = "middle", must: bool = False) -> bool:
+    def label(
+        self, place: complex, words: str, ink: str, align: TextAlign = "middle", must: bool = False
+    ) -> bool:
         """Words on a plate, unless they would lie on other words or off the page; whether there was room."""
         size = FONT * self.pixel
         width, height = words_width(words, size) + 0.5 * size, 1.4 * size
@@ -159,14 +162,14 @@ class Overlay:
 
 def checked_overlays(wanted: str | Iterable[str], call: str) -> tuple[str, ...]:
     """Names of overlays, given as a list or with commas between."""
-    mend = "it takes names such as 'grid'"
-    given = wanted.split(",") if isinstance(wanted, str) else arguments.listed(wanted, call, "overlay", mend)
+    fix = "give names such as 'grid'"
+    given = wanted.split(",") if isinstance(wanted, str) else arguments.listed(wanted, call, "overlay", fix)
     names = [arguments.text(name, call, "each overlay").strip() for name in given]
     for name in filter(None, names):
         if name not in OVERLAYS:
             raise BadValue(
                 f"{call}: there is no overlay {arguments.brief(name)}{arguments.near(name, OVERLAYS)}; "
-                f"there are {', '.join(OVERLAYS)}."
+                f"the overlays are {', '.join(OVERLAYS)}."
             )
     return tuple(name for name in OVERLAYS if name in names)
 

@@ -40,9 +40,9 @@ def render(film: Film) -> bytes:
     """The animation as SVG."""
     places = svg.decimals(film.page)
     parts = [svg.head(film.page, places), *_Moving(film, places).elements()]
-    if film.pace.overlay:
+    if film.playback.overlay:
         parts += svg.elements(film.overlay, places)
-    if film.pace.pointer:
+    if film.playback.pointer:
         parts += _pointer(film, places)
     return "".join([*parts, "</svg>\n"]).encode()
 
@@ -54,7 +54,7 @@ class _Moving:
         columns = film.columns
         self._columns, self._places = columns, places
         self._painting: Painting = painted(columns)
-        self._timeline = Timeline(columns, film.pace.seconds)
+        self._timeline = Timeline(columns, film.playback.seconds)
         self._ends = Parts(columns).area_ends
         self._areas = columns.of_steps("area")
         self._pauses = columns.pauses["step"]

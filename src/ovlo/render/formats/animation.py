@@ -1,6 +1,6 @@
 """Animations: a drawing as it grows, as GIF, APNG, WebP, or SVG that moves by itself.
 
-    film_of(sheet, Pace(seconds=4, fps=25, hold=1)).save(Path("kite.gif"))
+    film_of(sheet, Playback(seconds=4, fps=25, hold=1)).save(Path("kite.gif"))
 
 Frames are handed to the encoder one by one; each only adds what is new to the one before, and the last is
 the saved picture.
@@ -49,7 +49,7 @@ Part = tuple[Box, "Image"]
 
 
 @dataclass(frozen=True)
-class Pace:
+class Playback:
     """How an animation goes.
 
     Attributes
@@ -76,16 +76,17 @@ class Pace:
     overlay: tuple[str, ...] = ()
 
 
-def film_of(sheet: Sheet, pace: Pace, scale: float = 1) -> Film:
+def film_of(sheet: Sheet, playback: Playback, scale: float = 1) -> Film:
     """The frames of an animation of a sheet."""
-    if (count := round(pace.seconds * pace.fps)) > MOST_FRAMES:
+    if (count := round(playback.seconds * playback.fps)) > MOST_FRAMES:
         raise BadValue(
-            f"animate: {count:,} frames are more than {MOST_FRAMES:,}; give fewer seconds or frames a second."
+            f"animate: {count:,} frames are too many; the limit is {MOST_FRAMES:,}. Give fewer seconds "
+            f"or frames per second."
         )
-    film = Film(sheet, Page.of(sheet, scale), pace)
+    film = Film(sheet, Page.of(sheet, scale), playback)
     if (longest := max(film.seconds)) > MOST_SECONDS:
         raise BadValue(
-            f"animate: a frame would stay for {longest:,.0f} s, with all pauses and --hold; at most "
+            f"animate: a frame would be shown for {longest:,.0f} s, with all pauses and --hold; at most "
             f"{MOST_SECONDS} s can be written."
         )
     return film
@@ -102,16 +103,16 @@ class Film:
         How long each frame stays.
     """
 
-    def __init__(self, sheet: Sheet, page: Page, pace: Pace) -> None:
-        self.sheet, self.page, self.pace = sheet, page, pace
+    def __init__(self, sheet: Sheet, page: Page, playback: Playback) -> None:
+        self.sheet, self.page, self.playback = sheet, page, playback
         self.columns = sheet._columns
-        count = max(1, round(pace.seconds * pace.fps))
+        count = max(1, round(playback.seconds * playback.fps))
         self.places = [len(self.columns) * (i + 1) / count for i in range(count)]
-        self.seconds = [pace.seconds / count] * count
+        self.seconds = [playback.seconds / count] * count
         for step, held in self.columns.pauses.tolist():
             # The last frame that does not show the step for which the program paused stays longer.
             self.seconds[max(bisect_right(self.places, step) - 1, 0)] += held
-        self.seconds[-1] += pace.hold
+        self.seconds[-1] += playback.hold
 
     def __len__(self) -> int:
         return len(self.places)
@@ -135,7 +136,7 @@ class Film:
             yield box, self._image(part_of(moments.pixels, box))
 
     def _moments(self) -> Moments:
-        return Moments(self.sheet, self.page, self._overlay, self.pace.pointer)
+        return Moments(self.sheet, self.page, self._overlay, self.playback.pointer)
 
     def _image(self, pixels: NDArray[np.uint8]) -> Image:
         from PIL import Image
@@ -148,11 +149,11 @@ class Film:
     @cached_property
     def overlay(self) -> Columns:
         """The overlays, as marks of their own."""
-        return overlays_of(self.sheet, self.page, self.pace.overlay)
+        return overlays_of(self.sheet, self.page, self.playback.overlay)
 
     @cached_property
     def _overlay(self) -> NDArray[np.uint8] | None:
-        if not self.pace.overlay:
+        if not self.playback.overlay:
             return None
         return rasterise(self.overlay, replace(self.page, paper=TRANSPARENT))
 
@@ -208,7 +209,7 @@ def _webp(film: Film, progress: Progress) -> bytes:
 
 def _looped(film: Film, name: str) -> dict[str, int]:
     """How often a file says that it plays: 0 for ever. A GIF that plays once says nothing."""
-    loops = film.pace.loops
+    loops = film.playback.loops
     if name == "GIF":
         return {} if loops == 1 else {"loop": max(loops - 1, 0)}
     return {"loop": loops}
@@ -251,6 +252,6 @@ def writer_of(suffix: str, call: str) -> Writer:
     """What writes a file ending."""
     if suffix.lower() not in WRITERS:
         raise BadValue(
-            f"{call}: there is no format {suffix!r} for animations; there are {', '.join((*WRITERS, PAGE))}."
+            f"{call}: there is no animation format {suffix!r}; the formats are {', '.join((*WRITERS, PAGE))}."
         )
     return WRITERS[suffix.lower()]

@@ -28,7 +28,7 @@ from ovlo.render.formats.pdf_paths import Brush, letter_operators, path_operator
 from ovlo.render.formats.png import FLATNESS
 from ovlo.render.numbers import number
 from ovlo.render.page import Page
-from ovlo.render.paper.leaf import Leaf
+from ovlo.render.paper.paper_sheet import PaperSheet
 
 if TYPE_CHECKING:
     from matplotlib.backends.backend_pdf import PdfFile
@@ -55,14 +55,14 @@ def render(columns: Columns, page: Page) -> list[bytes]:
     return [written.getvalue()]
 
 
-def render_leaves(leaves: list[Leaf], title: str, details: str) -> bytes:
-    """Leaves of paper as the pages of one PDF."""
+def render_paper_sheets(papers: list[PaperSheet], title: str, details: str) -> bytes:
+    """Sheets of paper as the pages of one PDF."""
     written = io.BytesIO()
     with _file(written, title, details) as file:
-        for leaf in leaves:
-            width, height = leaf.width / MM_PER_INCH, leaf.height / MM_PER_INCH
+        for tile in papers:
+            width, height = tile.width / MM_PER_INCH, tile.height / MM_PER_INCH
             file.newPage(width, height)
-            for one in leaf.prints:
+            for one in tile.prints:
                 sheet = _PdfSheet(file, one.page, width, height, one.at, one.room)
                 sheet.paint(one.columns)
                 sheet.finish()
@@ -115,7 +115,7 @@ class _PdfSheet:
         across, up = (self._points_per_unit * side for side in (page.left, page.bottom))
         self._move = self._corner[0] - across, self._corner[1] - up
         self._clip = None if room is None else [side / MM_PER_INCH * 72 for side in room]
-        self._has_shapes = page.text == "shapes"
+        self._has_outlines = page.text == "outlines"
         self._file = file
         self._laid_out: dict[tuple[object, ...], bytes] = {}
         self._page = page
@@ -168,7 +168,7 @@ class _PdfSheet:
 
     def _letters(self, text: Text, brush: Brush) -> list[bytes]:
         """The operators of a text: letters of its font, or their shapes."""
-        if self._has_shapes or text.size * self._points_per_unit > LARGEST_LETTERS:
+        if self._has_outlines or text.size * self._points_per_unit > LARGEST_LETTERS:
             data = letter_operators(*lettering.glyphs(text), self._points_per_unit, self._move)
             return [brush.filling(text.ink), data, b" f\n"] if data else []
         words = self._words(text.words, text.font, text.weight, text.slant, text.size)

@@ -297,8 +297,8 @@ def check_size(page: Page) -> None:
     fitting = min(LARGEST_SIDE / max(width, height), (LARGEST_AREA / (float(width) * height)) ** 0.5)
     raise BadValue(
         f"save: a PNG of {width} × {height} pixels is too large; it may have {LARGEST_SIDE} a side and "
-        f"{LARGEST_AREA // 1_000_000} million in all. Give the sheet another size, a scale below "
-        f"{page.scale * fitting:.3g}, or save it as SVG."
+        f"{LARGEST_AREA // 1_000_000} million in all. Use a smaller sheet, a scale below "
+        f"{page.scale * fitting:.3g}, or save an SVG."
     )
 
 

@@ -38,7 +38,7 @@ DECIMALS = 2
 def render(columns: Columns, page: Page) -> Iterator[bytes]:
     """The picture as SVG."""
     places = decimals(page)
-    marks = elements(columns, places, page.text == "shapes")
+    marks = elements(columns, places, page.text == "outlines")
     return (piece.encode() for piece in chain([head(page, places)], marks, ["</svg>\n"]))
 
 

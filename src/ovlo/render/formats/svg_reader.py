@@ -22,7 +22,7 @@ from ovlo.core.trail.trail import PACK_STEP, Curve, Piece
 from ovlo.core.values.arguments import brief
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import normal
-from ovlo.core.values.errors import FileTrouble
+from ovlo.core.values.errors import FileError, PartsSkipped
 from ovlo.render.formats.svg import PAPER
 
 NAMESPACE = "http://www.w3.org/2000/svg"
@@ -58,10 +58,6 @@ DAMAGES = (ValueError, TypeError, IndexError, KeyError, AttributeError, Arithmet
 """What the library raises on values that are none."""
 
 
-class LeftOut(UserWarning):
-    """Parts of a file that could not be kept."""
-
-
 class _Refused(Exception):
     """Why a file is not read."""
 
@@ -70,20 +66,20 @@ def read(path: Path) -> list[Any]:
     """The shapes of an SVG file, as svgelements gives them, the lowest first."""
     try:
         if path.exists() and not path.is_file():
-            raise FileTrouble(f"from_svg: {path} is no file that can be read; name an SVG file.")
+            raise FileError(f"from_svg: {path} is not a readable file; name an SVG file.")
         with path.open("rb") as file:
             data = file.read(LARGEST + 1)
-    except FileTrouble:
+    except FileError:
         raise
     except OSError as error:
-        raise FileTrouble(f"from_svg: {path} cannot be read ({error.strerror}).") from error
+        raise FileError(f"from_svg: {path} cannot be read ({error.strerror}).") from error
     try:
         if len(data) > LARGEST:
             raise _Refused(f"is larger than {LARGEST // 1_000_000} MB")
         _look_over(data)
         root = ElementTree.fromstring(data)
     except (_Refused, expat.ExpatError, ElementTree.ParseError, ValueError, LookupError) as error:
-        raise FileTrouble(f"from_svg: {path} {_reason(error)}; it is not read.") from None
+        raise FileError(f"from_svg: {path} {_reason(error)}; it was not read.") from None
     left_out = set(_prune(root))
     # The file's own units and origin, whatever size it is to be shown at.
     for name in root.attrib.keys() - ATTRIBUTES | {"width", "height", "x", "y"}:
@@ -94,18 +90,20 @@ def read(path: Path) -> list[Any]:
         svg = SVG.parse(io.BytesIO(ElementTree.tostring(root)), reify=True)
         shapes = [element for element in svg.elements() if isinstance(element, Shape)]
     except DAMAGES as error:
-        raise FileTrouble(f"from_svg: {path} is damaged ({brief(error)}); it is not read.") from error
+        raise FileError(f"from_svg: {path} is damaged ({brief(error)}); it was not read.") from error
     for shape in shapes:
         for name in ("fill", "stroke"):
             if str(shape.values.get(name, "")).startswith("url("):
                 left_out.add("gradient or pattern")
     if left_out:
-        warnings.warn(f"{path}: left out: {', '.join(sorted(left_out))}.", LeftOut, stacklevel=4)
+        warnings.warn(
+            f"{path}: not supported and left out: {', '.join(sorted(left_out))}.", PartsSkipped, stacklevel=4
+        )
     return shapes
 
 
 def _reason(error: Exception) -> str:
-    return str(error) if isinstance(error, _Refused) else f"is damaged or no XML ({error})"
+    return str(error) if isinstance(error, _Refused) else f"is damaged or not XML ({error})"
 
 
 def _look_over(data: bytes) -> None:
@@ -116,10 +114,10 @@ def _look_over(data: bytes) -> None:
     def start(name: str, attributes: dict[str, str]) -> None:
         nonlocal depth, work
         if depth == 0 and name not in (f"{NAMESPACE} svg", "svg"):
-            raise _Refused(f"is no SVG: its outermost element is {name.rpartition(' ')[2]!r}")
+            raise _Refused(f"is not SVG: its outermost element is {name.rpartition(' ')[2]!r}")
         depth += 1
         if depth > DEEPEST:
-            raise _Refused(f"has elements more than {DEEPEST} deep")
+            raise _Refused(f"has elements nested more than {DEEPEST} deep")
         work += PER_SHAPE
         for attribute, value in attributes.items():
             if attribute in PATHS:
@@ -128,8 +126,8 @@ def _look_over(data: bytes) -> None:
                 raise _Refused(f"has a {attribute!r} of more than {LONGEST:,} characters")
         if work > MOST:
             raise _Refused(
-                f"holds more than can be read: some {MOST // PER_SHAPE:,} shapes or "
-                f"{MOST // 1_000_000} MB of paths are the most"
+                f"holds too much: the limits are about {MOST // PER_SHAPE:,} shapes or "
+                f"{MOST // 1_000_000} MB of paths"
             )
 
     def end(name: str) -> None:
@@ -137,7 +135,7 @@ def _look_over(data: bytes) -> None:
         depth -= 1
 
     def entity(*_: object) -> None:
-        raise _Refused("declares entities, which can grow without bounds")
+        raise _Refused("declares entities, which could grow without limit")
 
     def declaration(*_: object) -> None:
         raise _Refused("declares a document type of its own")

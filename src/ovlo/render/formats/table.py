@@ -37,7 +37,7 @@ def renderer_of(suffix: str, call: str) -> Renderer:
     """What renders files with this ending."""
     known = ", ".join((*MODULES, PAGE))
     if not suffix:
-        raise BadValue(f"{call}: the file has no ending to tell its format; use one of {known}.")
+        raise BadValue(f"{call}: the file name has no ending to select the format; use one of {known}.")
     if suffix.lower() in MOVING:
         raise BadValue(
             f"{call}: {suffix} is an animation, which `ovlo animate` writes; use one of {known} here."

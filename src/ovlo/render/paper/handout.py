@@ -1,6 +1,6 @@
-"""Contact sheets on leaves of paper, as many as are needed.
+"""Contact sheets on sheets of paper, as many as are needed.
 
-leaves = handout(cells, "kite: sides=3..30", Paper(page_size("A4", "vary"), 12), across=4)
+papers = handout(cells, "kite: sides=3..30", Paper(page_size("A4", "vary"), 12), across=4)
 """
 
 from __future__ import annotations
@@ -11,7 +11,7 @@ from ovlo.core.values.errors import BadValue
 from ovlo.core.values.units import PIXELS_PER_UNIT
 from ovlo.render.additions import contact
 from ovlo.render.additions.contact import GAP, Cell
-from ovlo.render.paper.leaf import Leaf, Paper, whole
+from ovlo.render.paper.paper_sheet import Paper, PaperSheet, whole
 
 TITLE, FOOT = 40.0, 24.0
 """CSS pixels of the title on top, and of the number of the page at the foot."""
@@ -33,8 +33,8 @@ def handout(
     fit_each: bool,
     text: str,
     call: str,
-) -> list[Leaf]:
-    """All cells on leaves, `across` of them in a row.
+) -> list[PaperSheet]:
+    """All cells on sheets of paper, `across` of them in a row.
 
     Parameters
     ----------
@@ -44,7 +44,7 @@ def handout(
     Raises
     ------
     BadValue
-        When the margins leave no room for cells.
+        If the margins leave no room for cells.
     """
     size, margin, _ = paper
     width, height = ((side - 2 * margin) * PIXELS for side in size)
@@ -55,11 +55,11 @@ def handout(
     if min(grid.side, grid.height) < NARROWEST:
         raise BadValue(
             f"{call}: {columns} columns with margins of {margin:g} mm leave no room on a page of "
-            f"{size[0]:g} × {size[1]:g} mm; take fewer columns, smaller margins or a larger page."
+            f"{size[0]:g} × {size[1]:g} mm; use fewer columns, smaller margins or a larger page."
         )
     number = columns * max(1, int((room + GAP) // grid.row))
     lots = [cells[i : i + number] for i in range(0, len(cells), number)]
-    leaves = []
+    papers = []
     for i, lot in enumerate(lots, 1):
         with unhosted():  # not one of the program's own sheets
             sheet = Sheet(size[0] * PIXELS, size[1] * PIXELS)
@@ -71,5 +71,5 @@ def handout(
         nib.travel_to(0, -height / 2 + FOOT / 4)
         if len(lots) > 1:
             nib.text(f"{i} of {len(lots)}", size=11, align="middle")
-        leaves.append(Leaf(*size, (whole(sheet, text),)))
-    return leaves
+        papers.append(PaperSheet(*size, (whole(sheet, text),)))
+    return papers

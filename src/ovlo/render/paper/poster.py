@@ -1,8 +1,8 @@
-"""A poster on many leaves that are cut and glued together.
+"""A poster on many sheets of paper that are cut and glued together.
 
-leaves = poster(columns, page, Paper(page_size("A2", "draw"), tile=page_size("A4", "draw")), "draw")
+papers = poster(columns, page, Paper(page_size("A2", "draw"), tile=page_size("A4", "draw")), "draw")
 
-The first leaf is a plan. Each of the others shows a part of the poster, marks at which it is cut, and which
+The first sheet is a plan. Each of the others shows a part of the poster, marks at which it is cut, and which
 part it is; neighbours overlap, so that there is something to glue.
 """
 
@@ -19,7 +19,7 @@ from ovlo.core.trail.columns import Columns
 from ovlo.core.values.errors import BadValue
 from ovlo.core.values.units import MARGIN
 from ovlo.render.page import Page
-from ovlo.render.paper.leaf import Leaf, Paper, Print, print_of, whole
+from ovlo.render.paper.paper_sheet import Paper, PaperSheet, Print, print_of, whole
 
 OVERLAP = 10.0
 """Millimetres that two neighbours share."""
@@ -31,21 +31,21 @@ MOST_TILES = 400
 
 
 class Tiling(NamedTuple):
-    """Leaves of one size that cover a poster: how many, and how large a part each shows."""
+    """Sheets of paper of one size that cover a poster: how many, and how large a part each shows."""
 
     columns: int
     rows: int
-    leaf: tuple[float, float]
+    tile: tuple[float, float]
     part: tuple[float, float]
 
 
-def poster(columns: Columns, page: Page, paper: Paper, call: str) -> list[Leaf]:
-    """The leaves of a poster.
+def poster(columns: Columns, page: Page, paper: Paper, call: str) -> list[PaperSheet]:
+    """The sheets of paper of a poster.
 
     Raises
     ------
     BadValue
-        When the leaves are too small, or as large as the poster, or too many.
+        If the sheets of paper are too small, or as large as the poster, or too many.
     """
     tiling = checked_tiling(paper, call)
     picture = print_of(columns, page, paper, call)
@@ -64,31 +64,35 @@ def checked_paper(size: tuple[float, float], margin: float, tile: tuple[float, f
 
 
 def checked_tiling(paper: Paper, call: str) -> Tiling:
-    """How a poster is cut: the way, upright or across, that takes fewer leaves."""
+    """How a poster is cut: the way, upright or across, that takes fewer sheets."""
     assert paper.tile is not None
     ways = [_tiling(paper.size, turned) for turned in (paper.tile, paper.tile[::-1])]
     tiling = min(ways, key=lambda one: one.columns * one.rows)
     if min(paper.tile) <= 2 * MARGIN + OVERLAP:
         least = 2 * MARGIN + OVERLAP
-        raise BadValue(f"{call}: tiles must be larger than {least:g} mm, for margins and what they share.")
+        raise BadValue(
+            f"{call}: tiles must be larger than {least:g} mm, to leave room for margins and overlap."
+        )
     count = tiling.columns * tiling.rows
     size = f"{paper.size[0]:g} × {paper.size[1]:g} mm"
     if count == 1:
-        raise BadValue(f"{call}: one tile holds the whole page of {size}; leave --tiles out.")
+        raise BadValue(f"{call}: one tile is large enough for the whole page of {size}; leave --tiles out.")
     if count > MOST_TILES:
-        raise BadValue(f"{call}: it would take {count:,} tiles, more than {MOST_TILES}; take larger ones.")
+        raise BadValue(
+            f"{call}: the poster would need {count:,} tiles; the limit is {MOST_TILES}. Use larger tiles."
+        )
     return tiling
 
 
-def _tiling(size: tuple[float, float], leaf: tuple[float, float]) -> Tiling:
+def _tiling(size: tuple[float, float], tile: tuple[float, float]) -> Tiling:
     """Parts of one size that cover a poster and overlap by just what they must."""
     counts, parts = [], []
-    for length, side in zip(size, leaf, strict=True):
+    for length, side in zip(size, tile, strict=True):
         most = side - 2 * MARGIN
         count = max(1, ceil((length - OVERLAP) / max(most - OVERLAP, 1e-3) - 1e-9))
         counts.append(count)
         parts.append(min(most, (length + (count - 1) * OVERLAP) / count))
-    return Tiling(counts[0], counts[1], leaf, (parts[0], parts[1]))
+    return Tiling(counts[0], counts[1], tile, (parts[0], parts[1]))
 
 
 def _corner(tiling: Tiling, size: tuple[float, float], row: int, column: int) -> tuple[float, float]:
@@ -99,10 +103,10 @@ def _corner(tiling: Tiling, size: tuple[float, float], row: int, column: int) ->
 
 def _part(
     picture: Print, size: tuple[float, float], tiling: Tiling, row: int, column: int, text: str
-) -> Leaf:
-    """One leaf: what is seen of the poster through its window."""
+) -> PaperSheet:
+    """One sheet of paper: what is seen of the poster through its window."""
     x, y = _corner(tiling, size, row, column)
-    left, bottom = ((leaf - part) / 2 for leaf, part in zip(tiling.leaf, tiling.part, strict=True))
+    left, bottom = ((tile - part) / 2 for tile, part in zip(tiling.tile, tiling.part, strict=True))
     move = left - x, bottom - y
     window = left, bottom, left + tiling.part[0], bottom + tiling.part[1]
     left, bottom, right, top = picture.room
@@ -116,12 +120,12 @@ def _part(
     seen = picture._replace(at=(picture.at[0] + move[0], picture.at[1] + move[1]), room=room)
     marks = _marks(tiling, row, column, window)
     prints = (seen, whole(marks, text)) if room[0] < room[2] and room[1] < room[3] else (whole(marks, text),)
-    return Leaf(*tiling.leaf, prints)
+    return PaperSheet(*tiling.tile, prints)
 
 
 def _marks(tiling: Tiling, row: int, column: int, window: Box) -> Sheet:
     """Where to cut, and which part it is."""
-    sheet, nib = _leaf_sheet(tiling.leaf)
+    sheet, nib = _transparent_sheet(tiling.tile)
     left, bottom, right, top = window
     with nib.styled(line_width=0.2, ink=GREY):
         for x in (left, right):
@@ -144,20 +148,20 @@ def _marks(tiling: Tiling, row: int, column: int, window: Box) -> Sheet:
     return sheet
 
 
-def _plan(picture: Print, size: tuple[float, float], tiling: Tiling, text: str) -> Leaf:
+def _plan(picture: Print, size: tuple[float, float], tiling: Tiling, text: str) -> PaperSheet:
     """A small picture of the poster with the borders and numbers of its parts."""
-    leaf = tiling.leaf
+    tile = tiling.tile
     head = 14.0
-    scale = min((leaf[0] - 2 * MARGIN) / size[0], (leaf[1] - 2 * MARGIN - head) / size[1], 0.5)
-    x, y = (leaf[0] - size[0] * scale) / 2, (leaf[1] - head - size[1] * scale) / 2
+    scale = min((tile[0] - 2 * MARGIN) / size[0], (tile[1] - 2 * MARGIN - head) / size[1], 0.5)
+    x, y = (tile[0] - size[0] * scale) / 2, (tile[1] - head - size[1] * scale) / 2
     page = picture.page
     small = page.sized(page.shown_width * scale, page.shown_height * scale)
     left, bottom, right, top = picture.room
     room = x + left * scale, y + bottom * scale, x + right * scale, y + top * scale
     shown = Print(picture.columns, small, (room[0], room[1]), room)
-    sheet, nib = _leaf_sheet(leaf)
-    nib.travel_to(*_centred(sheet, (leaf[0] / 2, leaf[1] - MARGIN - 4)))
-    words = f"{size[0]:g} × {size[1]:g} mm on {tiling.columns * tiling.rows} leaves"
+    sheet, nib = _transparent_sheet(tile)
+    nib.travel_to(*_centred(sheet, (tile[0] / 2, tile[1] - MARGIN - 4)))
+    words = f"{size[0]:g} × {size[1]:g} mm on {tiling.columns * tiling.rows} sheets of paper"
     nib.text(words, size=5, align="middle", baseline="middle")
     for row in range(tiling.rows):
         for column in range(tiling.columns):
@@ -168,12 +172,12 @@ def _plan(picture: Print, size: tuple[float, float], tiling: Tiling, text: str) 
                 nib.rectangle(tiling.part[0] * scale, tiling.part[1] * scale)
             nib.circle(4, fill="white")
             nib.text(f"{row + 1}.{column + 1}", size=3, align="middle", baseline="middle")
-    return Leaf(*leaf, (shown, whole(sheet, text)))
+    return PaperSheet(*tile, (shown, whole(sheet, text)))
 
 
-def _leaf_sheet(leaf: tuple[float, float]) -> tuple[Sheet, Nib]:
+def _transparent_sheet(tile: tuple[float, float]) -> tuple[Sheet, Nib]:
     with unhosted():
-        sheet = Sheet(*leaf, paper="transparent", unit="mm")
+        sheet = Sheet(*tile, paper="transparent", unit="mm")
     nib = sheet.new_nib()
     nib.line_width = 0.2
     return sheet, nib
@@ -185,6 +189,6 @@ def _line(nib: Nib, start: tuple[float, float], end: tuple[float, float]) -> Non
 
 
 def _centred(sheet: Sheet | None, place: tuple[float, float]) -> tuple[float, float]:
-    """A place on a leaf, counted from its sheet's centre."""
+    """A place on a sheet of paper, counted from its sheet's centre."""
     assert sheet is not None
     return place[0] - sheet.width / 2, place[1] - sheet.height / 2

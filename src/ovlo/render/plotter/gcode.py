@@ -20,7 +20,7 @@ PLACES = 3
 def render(plotted: Plotted, machine: Machine, about: About) -> bytes:
     """The plot as G-code."""
     width, height = number(plotted.placing.width, PLACES), number(plotted.placing.height, PLACES)
-    lines = ["%", _comment(f"{about.title}, {width} x {height} mm"), "G21", "G90", "G17", *machine.on_lift]
+    lines = ["%", _comment(f"{about.title}, {width} x {height} mm"), "G21", "G90", "G17", *machine.lift]
     if about.details:
         lines.insert(2, _comment(about.details))
     for place, run in enumerate(plotted.runs):
@@ -43,8 +43,8 @@ def _drawn(strokes: Strokes, machine: Machine) -> list[str]:
         place = f"X{number(x, PLACES)} Y{number(y, PLACES)}"
         if at in firsts:
             if not is_first:
-                lines += machine.on_lift
-            lines += [f"G0 {place}", *machine.on_lower]
+                lines += machine.lift
+            lines += [f"G0 {place}", *machine.lower]
             is_first, speed = False, feed
             continue
         if sweep == 0:
@@ -53,7 +53,7 @@ def _drawn(strokes: Strokes, machine: Machine) -> list[str]:
             turn = "G3" if sweep > 0 else "G2"
             lines.append(f"{turn} {place} I{number(i, PLACES)} J{number(j, PLACES)}{speed}")
         speed = ""
-    return [*lines, *machine.on_lift] if lines else lines
+    return [*lines, *machine.lift] if lines else lines
 
 
 def _comment(words: str) -> str:

@@ -13,37 +13,36 @@ from typing import TypedDict
 
 from ovlo.core.plot.hatching import HATCHES
 from ovlo.core.plot.placing import check_margin, placed
-from ovlo.core.plot.plot import HIDDEN, ORDERS, Plotted, Wishes, plot
+from ovlo.core.plot.plot import HIDDEN_LINES, STROKE_ORDERS, Plotted, Wishes, plot
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values import arguments
+from ovlo.core.values.choices import Hatch, HiddenLines, StrokeOrder
 from ovlo.core.values.errors import BadValue
 from ovlo.core.values.units import MARGIN, millimetres, page_size
 from ovlo.render import lettering
 from ovlo.render.page import details, mark_boxes
 from ovlo.render.plotter.about import About
-from ovlo.render.plotter.machine import Machine, checked_machine
+from ovlo.render.plotter.machine import Machine
 from ovlo.render.plotter.tray import read_tray
 
 Length = float | str
 
 
 class PlotHow(TypedDict, total=False):
-    """How a picture is to be plotted; see `Sheet.save_for_plotter`."""
+    """How a picture is to be plotted; see `Sheet.save_plot`."""
 
     page_size: str | None
     landscape: bool
     margin: Length | None
     fit: bool
-    hidden: str
-    hatch: str
-    hatch_gap: Length | None
+    hidden_lines: HiddenLines
+    hatch: Hatch
+    hatch_spacing: Length | None
     hatch_angle: float
     pen_tray: str | PathLike[str] | None
-    precision: Length | None
-    order: str
+    tolerance: Length | None
+    stroke_order: StrokeOrder
     feed: float | None
-    on_lift: str | None
-    on_lower: str | None
 
 
 @dataclass(frozen=True)
@@ -63,7 +62,7 @@ class PlotOrder:
         Raises
         ------
         BadValue
-            When the margins leave no room, or there would be more than five million strokes.
+            If the margins leave no room, or there would be more than five million strokes.
         """
         box = mark_boxes(sheet).whole if self.fit else None
         placing = placed((sheet.width, sheet.height), sheet.unit, self.page, self.margin, box, self.call)
@@ -81,34 +80,41 @@ def checked_order(how: PlotHow, call: str, spelt: Callable[[str], str] = str) ->
     Raises
     ------
     BadValue, BadType
-        When there is no such page, no room on it, a pen without width, or a value that will not do.
-    FileTrouble
-        When the tray of pens cannot be read.
+        If there is no such page, no room on it, a pen without width, or a value that will not do.
+    FileError
+        If the tray of pens cannot be read.
     """
     is_landscape = arguments.truth(how.get("landscape", False), call, spelt("landscape"))
     name = how.get("page_size")
     if name is None and is_landscape:
         raise BadValue(
-            f"{call}: {spelt('landscape')} turns a page, so it needs {spelt('page_size')}, such as A4."
+            f"{call}: {spelt('landscape')} needs a page size: add {spelt('page_size')}, such as A4."
         )
     margin = how.get("margin")
     if margin is None:
         margin = 0.0 if name is None else MARGIN
-    tray = how.get("pen_tray")
+    path, feed = how.get("pen_tray"), how.get("feed")
+    tray, machine = ((), Machine()) if path is None else read_tray(path, call)
+    if feed is not None:
+        machine = machine._replace(feed=arguments.positive(feed, call, spelt("feed")))
     order = PlotOrder(
         page=None if name is None else page_size(name, call, is_landscape),
         margin=millimetres(margin, call, spelt("margin")),
         fit=arguments.truth(how.get("fit", False), call, spelt("fit")),
         wishes=Wishes(
-            hidden=arguments.choice(how.get("hidden", HIDDEN[0]), call, spelt("hidden"), HIDDEN),
+            hidden_lines=arguments.choice(
+                how.get("hidden_lines", HIDDEN_LINES[0]), call, spelt("hidden_lines"), HIDDEN_LINES
+            ),
             hatch=arguments.choice(how.get("hatch", HATCHES[0]), call, spelt("hatch"), HATCHES),
-            hatch_gap=_above_zero(how.get("hatch_gap"), call, spelt("hatch_gap")),
+            hatch_spacing=_above_zero(how.get("hatch_spacing"), call, spelt("hatch_spacing")),
             hatch_angle=arguments.angle(how.get("hatch_angle", 45), call, spelt("hatch_angle")),
-            tray=() if tray is None else read_tray(tray, call),
-            precision=_above_zero(how.get("precision"), call, spelt("precision")),
-            order=arguments.choice(how.get("order", ORDERS[0]), call, spelt("order"), ORDERS),
+            tray=tray,
+            tolerance=_above_zero(how.get("tolerance"), call, spelt("tolerance")),
+            stroke_order=arguments.choice(
+                how.get("stroke_order", STROKE_ORDERS[0]), call, spelt("stroke_order"), STROKE_ORDERS
+            ),
         ),
-        machine=checked_machine(how.get("feed"), how.get("on_lift"), how.get("on_lower"), call, spelt),
+        machine=machine,
         call=call,
     )
     if order.page is not None:

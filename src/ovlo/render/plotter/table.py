@@ -29,7 +29,7 @@ def plot_renderer_of(suffix: str, call: str) -> Renderer:
     """What writes plots with this ending."""
     known = "one of .svg, .gcode and .hpgl, or .png for a preview"
     if not suffix:
-        raise BadValue(f"{call}: the file has no ending to tell its format; use {known}.")
+        raise BadValue(f"{call}: the file name has no ending to select the format; use {known}.")
     if suffix.lower() not in MODULES:
         near = arguments.near(suffix, MODULES)
         raise BadValue(f"{call}: a plot cannot be written as {suffix!r}{near}; use {known}.")

@@ -1,39 +1,47 @@
-"""The pens that are at hand, read from a small file: TOML with one table a pen.
+"""The pens at hand and the machine that holds them, read from a small file: TOML with one table a pen.
 
     [fine black]          # a name with a space is written in quotes: ["fine black"]
     ink = "black"
     line_width = 0.3      # millimetres
 
-pens = read_tray("pens.toml", "plot")
+    [machine]             # optional: the codes of the machine, where they differ from the defaults
+    lift = "M5"
+    lower = ["M3 S90", "G4 P0.2"]
+
+pens, machine = read_tray("pens.toml", "plot")
 """
 
 from __future__ import annotations
 
 import re
 import tomllib
+from collections.abc import Collection
 from os import PathLike
 
 from ovlo.core.plot.pens import Pen
 from ovlo.core.values import arguments, colour
-from ovlo.core.values.errors import BadValue, FileTrouble, OvloError
+from ovlo.core.values.errors import BadType, BadValue, FileError, OvloError
 from ovlo.render.files import checked_path
+from ovlo.render.plotter.machine import CODES, Machine, code_lines
 
 EXAMPLE = """a table of its own: [black], then ink = "black" and line_width = 0.3 on lines below"""
 KEYS = ("ink", "line_width")
+MACHINE = "machine"
+"""The name of the table that describes the machine."""
 
 MOST = 1000
 """Pens in a tray."""
 
 
-def read_tray(path: str | PathLike[str], call: str) -> tuple[Pen, ...]:
-    """The pens in a file, in their order.
+def read_tray(path: str | PathLike[str], call: str) -> tuple[tuple[Pen, ...], Machine]:
+    """The pens in a file, in their order, and the machine; no pens where the file only describes a machine.
 
     Raises
     ------
-    FileTrouble
-        When the file cannot be read.
+    FileError
+        If the file cannot be read.
     BadValue
-        When it is not TOML, or a pen has no ink, no width above 0, or something else; with the line.
+        If it is not TOML, or a table has a key missing, a key too many or a bad value; names the line.
     """
     file = checked_path(path, call)
     try:
@@ -41,30 +49,39 @@ def read_tray(path: str | PathLike[str], call: str) -> tuple[Pen, ...]:
         tables = tomllib.loads(text)
     except tomllib.TOMLDecodeError as error:
         raise BadValue(
-            f"{call}: {file} is not TOML: {error}. A colour stands in quotes; each pen is {EXAMPLE}."
+            f"{call}: {file} is not TOML: {error}. Write colours in quotes; each pen is {EXAMPLE}."
         ) from error
     except UnicodeDecodeError as error:
-        raise BadValue(f"{call}: {file} is no text in UTF-8; save it as such.") from error
+        raise BadValue(f"{call}: {file} is not text in UTF-8; save it as UTF-8.") from error
     except OSError as error:
-        raise FileTrouble(f"{call}: {str(file)!r} cannot be read ({error.strerror}).") from error
+        raise FileError(f"{call}: {str(file)!r} cannot be read ({error.strerror}).") from error
     if not tables:
-        raise BadValue(f"{call}: {file} holds no pen; each is {EXAMPLE}.")
+        raise BadValue(f"{call}: {file} lists no pen; each is {EXAMPLE}.")
     arguments.at_most(len(tables), call, "pens", MOST)
-    return tuple(_pen(name, table, text, f"{call}: {file}") for name, table in tables.items())
+    where = f"{call}: {file}"
+    machine = _machine(tables.pop(MACHINE, {}), text, where)
+    return tuple(_pen(name, table, text, where) for name, table in tables.items()), machine
+
+
+def _machine(table: object, text: str, call: str) -> Machine:
+    _check_table(MACHINE, table, CODES, text, call, "the machine", "each key stands below the line [machine]")
+    assert isinstance(table, dict)
+    try:
+        lift, lower = (
+            code_lines(table.get(key, default), f"{call}, line {_line_of(key, text, MACHINE)}", key)
+            for key, default in CODES.items()
+        )
+    except BadType as error:
+        raise BadValue(str(error)) from error
+    return Machine(lift=lift, lower=lower)
 
 
 def _pen(name: str, table: object, text: str, call: str) -> Pen:
-    where = f"{call}, line {_line_of(name, text)}"
-    if not isinstance(table, dict):
-        raise BadValue(f"{where}: {name} stands in no table; each pen is {EXAMPLE}.")
-    for key in table:
-        if key not in KEYS:
-            near = arguments.near(key, KEYS)
-            raise BadValue(
-                f"{call}, line {_line_of(key, text, name)}: a pen has no {key!r}{near}; take it out."
-            )
+    _check_table(name, table, KEYS, text, call, "a pen", f"each pen is {EXAMPLE}")
+    assert isinstance(table, dict)
     for key, example in zip(KEYS, ('"black"', "0.3"), strict=True):
         if key not in table:
+            where = f"{call}, line {_line_of(name, text)}"
             raise BadValue(f"{where}: the pen {name!r} has no {key}; add {key} = {example}.")
     try:
         ink = colour.parse(table["ink"], name)
@@ -74,6 +91,18 @@ def _pen(name: str, table: object, text: str, call: str) -> Pen:
         key = "line_width" if "line_width" in str(error) else "ink"
         raise BadValue(f"{call}, line {_line_of(key, text, name)}: {error}") from error
     return Pen(name, colour.Colour(*ink._rgb), width)
+
+
+def _check_table(
+    name: str, table: object, keys: Collection[str], text: str, call: str, owner: str, fix: str
+) -> None:
+    """Refuse what is not a table, and a key that it may not have."""
+    if not isinstance(table, dict):
+        raise BadValue(f"{call}, line {_line_of(name, text)}: {name} is not in a table; {fix}.")
+    for key in table:
+        if key not in keys:
+            where = f"{call}, line {_line_of(key, text, name)}"
+            raise BadValue(f"{where}: {owner} has no {key!r}{arguments.near(key, keys)}; delete the line.")
 
 
 def _line_of(key: str, text: str, table: str = "") -> int:

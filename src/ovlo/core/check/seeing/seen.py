@@ -67,7 +67,7 @@ class Seen:
             assert fill is not None
             what = "This area and its outline" if len(mine) else "This area"
             yield Found(
-                f"{what} cannot be told from what lies beneath: {fill.css} on {one.beneath.hex}.",
+                f"{what} cannot be distinguished from what lies beneath it: {fill.css} on {one.beneath.hex}.",
                 other_colour(one.beneath, "the area", "fill"),
                 self._middle(one.number),
                 self._steps_of(area),
@@ -78,7 +78,7 @@ class Seen:
             ink = self._columns.styles[ground.lines.style_of_piece[piece]].ink
             beneath = ground.alike_pieces[piece]
             yield Found(
-                f"This line cannot be told from what lies beneath: {ink.css} on {beneath.hex}.",
+                f"This line cannot be distinguished from what lies beneath it: {ink.css} on {beneath.hex}.",
                 other_colour(beneath, "the nib", "ink"),
                 self._middle_of_line(piece),
                 (int(lines.piece_steps[piece]),),
@@ -87,7 +87,7 @@ class Seen:
             )
         for text, beneath in ground.alike_texts:
             yield Found(
-                f"The words {text.words!r} cannot be told from what lies beneath: "
+                f"The text {text.words!r} cannot be distinguished from what lies beneath it: "
                 f"{text.ink.css} on {beneath.hex}.",
                 other_colour(beneath, "the nib", "ink"),
                 complex(text.x, text.y),
@@ -190,7 +190,7 @@ class Seen:
         paint = mark.fill if isinstance(mark, Mark) else None
         area = f"the {paint.css} area" if paint is not None else "an area"
         return Found(
-            f"{what} cannot be seen: {area} painted later covers all of it.",
+            f"{what} is hidden: {area} painted later covers all of it.",
             "Draw it after that area, or give the area an opacity below 1; if nobody is to see it, "
             "leave it out.",
             place,

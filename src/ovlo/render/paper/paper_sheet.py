@@ -1,4 +1,4 @@
-"""A leaf of paper with pictures on it, in millimetres from its lower left corner.
+"""A sheet of paper with pictures on it, in millimetres from its lower left corner.
 
 print_of(columns, page, Paper(page_size("A4", "draw")), "draw")
 """
@@ -15,7 +15,7 @@ from ovlo.render.page import Page
 
 
 class Print(NamedTuple):
-    """A picture on a leaf: where its lower left corner is, and the box outside of which nothing is seen."""
+    """A picture on a sheet of paper: the place of its lower left corner, and the box that clips it."""
 
     columns: Columns
     page: Page
@@ -23,8 +23,8 @@ class Print(NamedTuple):
     room: Box
 
 
-class Leaf(NamedTuple):
-    """A leaf, and the pictures on it, the lowest first."""
+class PaperSheet(NamedTuple):
+    """A sheet of paper, and the pictures on it, the lowest first."""
 
     width: float
     height: float
@@ -33,7 +33,7 @@ class Leaf(NamedTuple):
 
 class Paper(NamedTuple):
     """Pages of paper that were asked for, in millimetres: their size, what stays empty on each side, and the
-    size of the leaves of a poster, if it is to be one."""
+    size of the sheets of paper that a poster is cut into, if it is one."""
 
     size: tuple[float, float]
     margin: float = MARGIN
@@ -41,12 +41,12 @@ class Paper(NamedTuple):
 
 
 def print_of(columns: Columns, page: Page, paper: Paper, call: str) -> Print:
-    """A picture as large as it can be on a leaf, in its middle.
+    """A picture as large as it can be on a sheet of paper, in its middle.
 
     Raises
     ------
     BadValue
-        When the margins leave no room.
+        If the margins leave no room.
     """
     box = page.left, page.bottom, page.left + page.width, page.bottom + page.height
     placing = placed((page.width, page.height), page.unit, paper.size, paper.margin, box, call)
@@ -56,7 +56,7 @@ def print_of(columns: Columns, page: Page, paper: Paper, call: str) -> Print:
 
 
 def whole(sheet: Sheet, text: str) -> Print:
-    """A sheet that is as large as its leaf."""
+    """A sheet that is as large as its sheet of paper."""
     width, height = (side * MM_PER_UNIT[sheet.unit] for side in (sheet.width, sheet.height))
     page = Page.of(sheet, text=text).sized(width, height)
     return Print(sheet._columns, page, (0.0, 0.0), (0.0, 0.0, width, height))

@@ -44,10 +44,10 @@ def area_of(motif: Motif) -> float:
 def test_whole_marks_come_with_their_style_around_the_centre():
     sheet = scene()
     before = len(sheet.trail)
-    motif = sheet.excerpt(-140, -70, 120, 110)
+    motif = sheet.cropped(-140, -70, 120, 110)
     assert motif.end == (0, 0, 0)
-    assert motif.box[0] == pytest.approx(-50)
-    assert motif.box[3] == pytest.approx(45)
+    assert motif.bounds[0] == pytest.approx(-50)
+    assert motif.bounds[3] == pytest.approx(45)
     assert [text.words for text in motif._columns.texts] == ["gull"]
     assert drawn_length(motif._columns) == pytest.approx(60 * math.pi)
     assert motif._columns.arcs["sweep"].tolist() == [360, 360]  # the area's border and the line
@@ -55,8 +55,8 @@ def test_whole_marks_come_with_their_style_around_the_centre():
 
 
 def test_cut_marks_end_at_the_border_and_arcs_stay_arcs():
-    motif = scene().excerpt(-100, -70, 100, 200, whole=False)
-    left, bottom, right, top = motif.box
+    motif = scene().cropped(-100, -70, 100, 200, whole=False)
+    left, bottom, right, top = motif.bounds
     assert (left, right) == pytest.approx((-50, 50))
     assert bottom < -20
     assert top == pytest.approx(50)
@@ -67,9 +67,9 @@ def test_cut_marks_end_at_the_border_and_arcs_stay_arcs():
 @given(st.floats(-150, 100), st.floats(-80, 60), st.floats(5, 200), st.floats(5, 150))
 def test_what_is_cut_into_four_is_as_much_as_the_whole(x, y, width, height):
     sheet = scene()
-    whole = sheet.excerpt(x, y, width, height, whole=False)
+    whole = sheet.cropped(x, y, width, height, whole=False)
     quarters = [
-        sheet.excerpt(x + i * width / 2, y + j * height / 2, width / 2, height / 2, whole=False)
+        sheet.cropped(x + i * width / 2, y + j * height / 2, width / 2, height / 2, whole=False)
         for i in (0, 1)
         for j in (0, 1)
     ]
@@ -79,7 +79,7 @@ def test_what_is_cut_into_four_is_as_much_as_the_whole(x, y, width, height):
     assert sum(map(area_of, quarters)) == pytest.approx(area_of(whole), rel=1e-3, abs=0.2)
     reach = max(width, height) / 2 * (1 + 1e-8)
     # Texts are not cut: those whose anchor is inside are there whole.
-    assert whole._columns.texts or np.abs(whole.box).max() <= reach
+    assert whole._columns.texts or np.abs(whole.bounds).max() <= reach
 
 
 def test_cubics_are_cut_as_cubics(tmp_path):
@@ -90,8 +90,8 @@ def test_cubics_are_cut_as_cubics(tmp_path):
     wave = Motif.from_svg(tmp_path / "wave.svg")
     sheet = Sheet(200, 200)
     sheet.new_nib().stamp(wave)
-    left = sheet.excerpt(-60, -50, 60, 100, whole=False)
-    right = sheet.excerpt(0, -50, 60, 100, whole=False)
+    left = sheet.cropped(-60, -50, 60, 100, whole=False)
+    right = sheet.cropped(0, -50, 60, 100, whole=False)
     total = drawn_length(left._columns) + drawn_length(right._columns)
     assert total == pytest.approx(drawn_length(wave._columns), rel=1e-9)
     assert left._columns.arcs["sweep"].tolist() == [0]
@@ -103,9 +103,14 @@ def test_cubics_are_cut_as_cubics(tmp_path):
         ((0, 0, 0, 5), "width must be above 0"),
         ((0, 0, 5, -1), "height must be above 0"),
         ((math.nan, 0, 5, 5), "x must be a finite"),
-        ((0, 0, 5, 5, "no"), "whole must be True or False"),
+        ((0, 0, 5, 0.0), "height must be above 0"),
     ],
 )
 def test_a_rectangle_of_no_size_is_refused(rectangle, words):
-    with pytest.raises((BadValue, BadType), match=f"excerpt: {words}"):
-        scene().excerpt(*rectangle)
+    with pytest.raises((BadValue, BadType), match=f"cropped: {words}"):
+        scene().cropped(*rectangle)
+
+
+def test_what_is_whole_must_be_true_or_false():
+    with pytest.raises(BadType, match="cropped: whole must be True or False"):
+        scene().cropped(0, 0, 5, 5, whole="no")

@@ -1,6 +1,6 @@
 """Marks cut out of a trail: those inside a rectangle, whole or cut at its border.
 
-    motif = excerpt(columns, (0, 0, 100, 100), whole=False, text_box=box_of_text)
+    motif = cropped(columns, (0, 0, 100, 100), whole=False, text_box=box_of_text)
 
 Strokes are cut where their lines and curves cross the border, and a part of an arc is an arc again.
 """
@@ -121,7 +121,7 @@ class Side(NamedTuple):
         ]
 
 
-def excerpt(columns: Columns, box: Box, whole: bool, text_box: TextBox) -> Motif:
+def cropped(columns: Columns, box: Box, whole: bool, text_box: TextBox) -> Motif:
     """The marks of a trail inside a box, as a motif around the box's centre."""
     painting = painted(columns)
     left, bottom, right, top = box

@@ -1,0 +1,57 @@
+"""Answers to uncaught errors where no `ovlo` command shows them: under plain Python, at a prompt, in a
+notebook.
+
+    answer_errors()    # once Ovlo is used; pytest has a plugin for the same
+
+Python words an unknown attribute or a wrong argument by itself, and nothing in Ovlo is called then. So the
+hook that shows an uncaught error asks for the answer first, and otherwise leaves everything as it is.
+"""
+
+from __future__ import annotations
+
+import sys
+from collections.abc import Callable
+from contextlib import suppress
+from types import TracebackType
+from typing import Any
+
+from ovlo.core.sheet.door import outlets
+
+Shown = Callable[[type[BaseException], BaseException, TracebackType | None], object]
+
+ANSWERED = (AttributeError, ImportError, NameError, TypeError)
+
+
+class _AnsweringHook:
+    """An exception hook that puts Ovlo's answer into an error, and hands it to the hook before it."""
+
+    def __init__(self, before: Shown) -> None:
+        self._before = before
+
+    def __call__(self, kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
+        with suppress(Exception):
+            outlets.answer(error)
+        self._before(kind, error, trace)
+
+
+def answer_errors() -> None:
+    """From now on, uncaught errors that Ovlo understands come with its answer."""
+    if not isinstance(sys.excepthook, _AnsweringHook):
+        sys.excepthook = _AnsweringHook(sys.excepthook)
+        _answer_in_notebooks()
+
+
+def _answer_in_notebooks() -> None:
+    interactive = sys.modules.get("IPython.core.getipython")
+    shell = interactive.get_ipython() if interactive is not None else None
+    if shell is None or getattr(shell, "custom_exceptions", None):  # somebody else's handler stays
+        return
+
+    def show(
+        shell: Any, kind: type, error: BaseException, trace: object, tb_offset: int | None = None
+    ) -> None:
+        with suppress(Exception):
+            outlets.answer(error)
+        shell.showtraceback((kind, error, trace), tb_offset=tb_offset)
+
+    shell.set_custom_exc(ANSWERED, show)

@@ -1,0 +1,67 @@
+"""What a type checker says of a user's program: nothing of a right one, and the line of every slip."""
+
+from __future__ import annotations
+
+import subprocess
+import sys
+from pathlib import Path
+
+RIGHT = """\
+from typing import Annotated
+
+from ovlo import Motif, Nib, Sheet, Span, drawing
+
+
+@drawing(width=320, height=240)
+def kite(nib: Nib, sides: Annotated[int, Span(3, 12)] = 4, side: float = 90) -> None:
+    for _ in nib.full_turn(sides):
+        nib.forward(side)
+
+
+def bow(nib: Nib, size: float) -> None:
+    nib.polygon(3, radius=size)
+
+
+sheet = Sheet(320, 240, unit="mm")
+nib = sheet.new_nib()
+kite(nib, 5)
+nib.circle(20, fill="gold", outline=False)
+nib.stamp(Motif.record(bow, 10))
+sheet.save("kite.svg", text="outlines")
+kite.run(sides=5).save("kite.png", scale=2)
+kite.run(5, seed=3)
+kite.save("kite.svg", sides=5)
+kite.save("kite.svg", sides=5, seed=3, fit=True)
+"""
+
+SLIPS = {
+    'sheet.titel = "Kites"': "titel",
+    "sheet.widht": "widht",
+    "Motif.record(bow, 10).boxx": "boxx",
+    "kite.run(sidez=3)": '"run" of "Drawing"',
+    'kite.save("kite.svg", sid=4)': '"save" of "Drawing"',
+    "nib.circle(20, True)": "Too many positional arguments",
+    'sheet.save("kite.svg", text="loud")': "\"Literal['loud']\"",
+    "Motif.record(bow, 10, 20)": '"record" of "Motif"',
+    "nib.forwrd(30)": "forwrd",
+    'nib.line_cap = "flat"': "\"Literal['flat']\"",
+}
+
+
+def test_mypy_accepts_a_right_program_and_names_every_slip(tmp_path):
+    (tmp_path / "kite.py").write_text(RIGHT + "".join(f"{line}\n" for line in SLIPS))
+    done = subprocess.run(
+        [sys.executable, "-m", "mypy", "--strict", "--cache-dir", tmp_path / "cache", "kite.py"],
+        cwd=tmp_path,
+        capture_output=True,
+        text=True,
+    )
+    told: dict[int, str] = {}
+    for line in done.stdout.splitlines():
+        if ": error: " in line:
+            place, words = line.split(": error: ")
+            told[int(Path(place).name.split(":")[1])] = words
+    first = len(RIGHT.splitlines()) + 1
+    assert sorted(told) == list(range(first, first + len(SLIPS))), done.stdout
+    for number, (line, words) in enumerate(SLIPS.items(), first):
+        assert words in told[number], line
