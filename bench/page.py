@@ -270,7 +270,7 @@ class _Live:
 
 def _own_run() -> float:
     """What the program takes by itself, with its lines recorded."""
-    from ovlo.program.running import traced
+    from ovlo.program.lines import traced
 
     values: dict[str, Any] = {}
     exec(PROGRAM, values)

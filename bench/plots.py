@@ -18,11 +18,11 @@ from scipy.sparse.csgraph import minimum_spanning_tree
 from scipy.spatial import Delaunay, cKDTree
 
 from ovlo import Sheet
+from ovlo.core.plot.hidden_lines import hiding, seen
 from ovlo.core.plot.inked import Inked
-from ovlo.core.plot.order import ordered, travel
 from ovlo.core.plot.placing import placed
 from ovlo.core.plot.plot import Plotted, Wishes, plot
-from ovlo.core.plot.seen import hiding, seen
+from ovlo.core.plot.routing import ordered, travel
 from ovlo.core.trail.columns import Columns
 from ovlo.core.values.choices import StrokeOrder
 from ovlo.outlets import as_bytes
@@ -32,7 +32,7 @@ from ovlo.program.running import Limits, load_drawing
 from ovlo.render import lettering
 from ovlo.render.formats.png import rasterise
 from ovlo.render.page import Page
-from ovlo.render.plotter.about import About
+from ovlo.render.plotter.about import PlotDetails
 from ovlo.render.plotter.preview import preview
 
 RUNS = 7
@@ -186,7 +186,9 @@ def _unlike(sheet: Sheet) -> float:
         areas[name] = getattr(sheet.paper, name)
     areas["opacity"] = np.where(areas["opacity"] == 1, 1.0, 0.0)
     bare = replace(columns, areas=areas, texts=())
-    plotted = preview(_plotted(sheet, replace(columns, texts=())), About(paper=sheet.paper), has_travel=False)
+    plotted = preview(
+        _plotted(sheet, replace(columns, texts=())), PlotDetails(paper=sheet.paper), has_travel=False
+    )
     ours = rasterise(plotted._columns, Page.of(plotted))
     theirs = rasterise(bare, Page.of(sheet))
     height, width = (min(a, b) for a, b in zip(ours.shape[:2], theirs.shape[:2], strict=True))

@@ -13,7 +13,7 @@ import numpy as np
 from bench.harness import Ratio
 from ovlo import Sheet
 from ovlo.core.trail.columns import STEP
-from ovlo.core.trail.table import Table
+from ovlo.core.trail.rows import Table
 from ovlo.core.values.degrees import ALONG_AXES, DEGREE
 
 STEPS = 1_000_000

@@ -56,9 +56,9 @@ TERMINALS = {
 """What is typed in the pictures of terminals; the programs are those of `_programs`."""
 
 TERMINAL = """<!doctype html><meta charset="utf-8"><style>
-body { margin: 0; background: #1d2230; color: #d8dee9; font: 15px/1.45 "DejaVu Sans Mono", monospace; }
+body { margin: 0; background: #14262e; color: #eef4f2; font: 15px/1.45 "DejaVu Sans Mono", monospace; }
 pre { margin: 0; padding: 20px 24px; white-space: pre-wrap; }
-b { color: #a3be8c; font-weight: normal; }
+b { color: #7fd1c1; font-weight: normal; }
 </style><pre>"""
 
 

@@ -91,7 +91,7 @@ def test_words_that_are_out_are_in_no_message_and_no_docstring(pattern):
 
 @pytest.mark.parametrize("pattern", OUT)
 def test_words_that_are_out_are_not_on_the_page_in_the_browser(pattern):
-    assets = ROOT / "src" / "ovlo" / "browser" / "assets"
+    assets = ROOT / "src" / "ovlo" / "page" / "assets"
     texts = [re.sub(r"(?m)^\s*(//|/?\*).*$", "", path.read_text()) for path in assets.glob("*.[hj]*")]
     assert [place for text in texts for place in shown_by(pattern, text)] == [], OUT[pattern]
 

@@ -24,7 +24,7 @@ from PIL import Image
 from ovlo import Motif, OvloError, Sheet
 from ovlo.outlets import as_bytes
 
-PACKAGES = ("@tabler/icons", "bootstrap-icons", "@twemoji/svg", "material-icon-theme")
+PACKAGES = ("@fluentui/svg-icons", "lucide-static", "@twemoji/svg", "@material-design-icons/svg")
 
 SIDE = 64
 """Pixels each is drawn at, a side."""

@@ -53,7 +53,7 @@ BAD: tuple[object, ...] = (
     *(np.datetime64("2026-05-01"), np.array([], float), np.array(["a"])),
     *((), (1,), (1, 2, 3), [math.nan, 1], ["a", "b"], [1, True], [[1], [1, 2]], [None], {}, {1: 2}, {"a"}),
     *(b"5", bytearray(b"5"), int, float, Sheet, Broken(), Unshowable(), lambda: 1, lambda nib: nib, len),
-    *(range(10**12), iter(()), object(), Exception("no"), Ellipsis, NotImplemented, Colour(999, 0, 0, 7)),
+    *(range(10**12), iter(()), object(), Exception("no"), Ellipsis, NotImplemented, (999, 0, 0, 7)),
 )
 
 BLACK = Colour(0, 0, 0)

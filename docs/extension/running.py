@@ -25,10 +25,10 @@ from contextlib import chdir
 from pathlib import Path
 from typing import Any
 
-from bench.recall import PROGRAMS, corrected, without_marks
 from click.testing import CliRunner
 from docutils import nodes
 from docutils.parsers.rst import directives
+from recall.labels import PROGRAMS, corrected, without_marks
 from sphinx.application import Sphinx
 from sphinx.util.docutils import SphinxDirective
 

@@ -116,7 +116,7 @@ _HOMES = {
 not load what draws."""
 
 
-_ROOMS = ("browser", "cli", "core", "outlets", "program", "render")
+_ROOMS = ("cli", "core", "outlets", "page", "program", "render", "studio")
 
 
 def __dir__() -> list[str]:

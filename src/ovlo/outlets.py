@@ -11,15 +11,13 @@ from os import PathLike
 from pathlib import Path
 from typing import TYPE_CHECKING, TypedDict, Unpack, cast
 
-import numpy as np
-from numpy.typing import NDArray
-
 from ovlo.core.sheet.motif import Motif, recorded
 from ovlo.core.sheet.only import only
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns, Text
 from ovlo.core.trail.similarity import check_reach
 from ovlo.core.values import arguments
+from ovlo.core.values.arrays import Bytes, Floats
 from ovlo.core.values.errors import BadValue, FileError
 from ovlo.core.values.units import PIXELS_PER_INCH
 from ovlo.render import lettering
@@ -28,7 +26,7 @@ from ovlo.render.formats.table import is_page, renderer_of
 from ovlo.render.page import TEXTS, Page, mark_boxes
 
 if TYPE_CHECKING:
-    from ovlo.core.compare.compare import Eyes
+    from ovlo.core.compare.compare import CompareInputs
     from ovlo.core.plot.plot import Plotted
     from ovlo.core.values.finding import Finding
     from ovlo.program.loading import AnyDrawing
@@ -148,6 +146,15 @@ def answer(error: BaseException) -> None:
     explaining.put_answer(error)
 
 
+def vary(
+    drawing: AnyDrawing, ranges: dict[str, object], fit_each: bool, overlay: str | Iterable[str]
+) -> Sheet:
+    """The contact sheet of every combination of some values."""
+    from ovlo.program.varying import varied
+
+    return varied(drawing, ranges, fit_each, overlay)
+
+
 def framed(sheet: Sheet) -> str:
     """A sheet's picture as SVG in a thin frame, for a notebook."""
     from ovlo.render.formats.svg import framed as in_a_frame
@@ -167,7 +174,7 @@ def _scale(how: How, suffix: str) -> float:
 
 def _page(sheet: Sheet, how: How) -> bytes:
     """The page that replays a sheet; it stands still at first."""
-    from ovlo.browser.file import page_of_cells, page_of_sheet
+    from ovlo.page.file import page_of_cells, page_of_sheet
     from ovlo.render.additions.overlays import checked_overlays
 
     if sheet._cells:
@@ -182,7 +189,7 @@ def _page(sheet: Sheet, how: How) -> bytes:
 
 def playing_page(sheet: Sheet, playback: Playback) -> bytes:
     """The page that replays a sheet, and plays at once."""
-    from ovlo.browser.file import page_of_sheet
+    from ovlo.page.file import page_of_sheet
 
     names = (*playback.overlay, "pointer") if playback.pointer else playback.overlay
     return page_of_sheet(
@@ -234,62 +241,32 @@ def motif_from_svg(path: str | PathLike[str]) -> Motif:
     return motif
 
 
-def text_box(text: Text) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+def text_box(text: Text) -> tuple[Floats, Floats]:
     """The corners of a text's box."""
     return lettering.box(text)
 
 
 def check(sheet: Sheet) -> list[Finding]:
     """What the rules of a check come upon."""
-    from ovlo.core.check.check import Eyes, findings
-    from ovlo.program.source.joining import joined
+    from ovlo.core.check.check import CheckInputs, findings
+    from ovlo.program.source.merging import joined
 
-    eyes = Eyes(mark_boxes(sheet), Page.of(sheet, fit=True).scale, lettering.glyphs)
+    inputs = CheckInputs(mark_boxes(sheet), Page.of(sheet, fit=True).scale, lettering.glyphs)
     origins = sheet._origins
     files = dict.fromkeys(place.file for place in origins.places) if origins is not None else {}
-    return joined(findings(sheet, eyes), files)
+    return joined(findings(sheet, inputs), files)
 
 
-def comparing_eyes(sheet: Sheet) -> Eyes:
-    """What a comparison with a sheet's picture is told about pixels and texts."""
-    from ovlo.core.compare.compare import Eyes
+def compare_inputs(sheet: Sheet) -> CompareInputs:
+    """What a comparison with a sheet's picture needs of pixels and texts."""
+    from ovlo.core.compare.compare import CompareInputs
     from ovlo.render.formats.png import rasterise
 
-    def paint(columns: Columns, box: tuple[float, float, float, float]) -> NDArray[np.uint8]:
+    def paint(columns: Columns, box: tuple[float, float, float, float]) -> Bytes:
         return rasterise(columns, Page.of_box(box, COMPARED))
 
-    return Eyes(paint, text_box, sheet._pixels_per_unit)
+    return CompareInputs(paint, text_box, sheet._pixels_per_unit)
 
 
 COMPARED = 700
 """Pixels, across or down, of the pictures in which it is looked for what lies on top."""
-
-
-def live(drawing: AnyDrawing, values: dict[str, object], seed: int | None) -> None:
-    """Explore a drawing in the browser, or in a notebook's cell."""
-    from ovlo.browser import notebook
-
-    if notebook.is_running():
-        notebook.live(drawing, drawing._complete(values), seed)
-        return
-    from ovlo.browser.exploring.explorer import explore
-    from ovlo.program.drawing import source_file
-    from ovlo.program.parameters import shown
-
-    target = f"{source_file(drawing._function)}:{drawing._name}"
-    explore(target, {name: shown(value) for name, value in values.items()}, seed)
-
-
-def show(sheet: Sheet, seconds: float, at_once: bool, wait: bool, pointer: bool) -> None:
-    """Replay a sheet in the browser, or in a notebook's cell."""
-    from ovlo.browser import notebook
-
-    start: dict[str, object] = {"overlays": ("pointer",) if pointer else ()}
-    if not at_once:
-        start["play"] = {"seconds": seconds, "loops": 1}
-    if notebook.is_running():
-        notebook.display(sheet, findings_of(sheet), start, wait)
-        return
-    from ovlo.browser.showing import show_sheet
-
-    show_sheet(sheet, findings_of(sheet) if wait else None, start, wait)

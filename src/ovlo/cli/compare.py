@@ -62,7 +62,7 @@ def compare(
     b = _drawn(programs[1], pairs(settings_b, "--set-b"), common, bounds)
     if a.unit != b.unit:
         raise BadUse(f"A is drawn in {a.unit}, but B in {b.unit}; give both sheets the same unit.")
-    found = compare_columns(a._columns, b._columns, outlets.comparing_eyes(b))
+    found = compare_columns(a._columns, b._columns, outlets.compare_inputs(b))
     verdict = verdict_on(found, a.unit)
     if files:
         sheet = difference_sheet(a, b, Path(first).name, Path(second).name, verdict)

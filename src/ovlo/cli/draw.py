@@ -10,7 +10,7 @@ from functools import partial
 import click
 
 from ovlo import outlets
-from ovlo.cli import parameters
+from ovlo.cli import asking
 from ovlo.cli.options import (
     Target,
     check_dpi,
@@ -88,7 +88,7 @@ def draw(
     """
     loaded = load(program)
     if is_list:
-        parameters.show_list(loaded)
+        asking.show_list(loaded)
         return
     default = f"{loaded.name or loaded.path.stem}.{'pdf' if page_size else 'svg'}"
     files = targets(outputs, default, outlets.check_target, loaded.path)
@@ -106,7 +106,7 @@ def draw(
         return conclusion(run_program(loaded, values, seed, bounds, traced, keeping))
 
     if ask:
-        parameters.draw_each(loaded, given, files, draw_once)
+        asking.draw_each(loaded, given, files, draw_once)
         return
     if not draw_once(given, files):
         raise SystemExit(1)

@@ -9,11 +9,11 @@ from contextlib import suppress
 
 import click
 
-from ovlo.browser.exploring.explorer import explore
 from ovlo.cli.options import limit_options, pairs, program_argument, seed_option, set_option
 from ovlo.core.values.errors import ProgramFailed
 from ovlo.program.loading import load
 from ovlo.program.running import Limits
+from ovlo.studio.exploring.explorer import explore
 
 
 @click.command()

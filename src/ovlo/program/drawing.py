@@ -23,16 +23,16 @@ from typing import TYPE_CHECKING, Any, Concatenate, Generic, ParamSpec, TypeVar,
 
 from ovlo.core.sheet import unsaved
 from ovlo.core.sheet.answers import answer_errors
-from ovlo.core.sheet.door import outlets
+from ovlo.core.sheet.door import outlets, studio
 from ovlo.core.sheet.host import current_host, hosted
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values import arguments
 from ovlo.core.values.choices import Unit
 from ovlo.core.values.colour import Colour
-from ovlo.core.values.dice import fresh_seed
 from ovlo.core.values.errors import BadType, BadUse, BadValue, OvloError, UnknownName
 from ovlo.core.values.sealed import Sealed
+from ovlo.program.lines import traced
 from ovlo.program.parameters import MISSING, check_names, checked, parameters_of, where
 from ovlo.program.shortcuts import checked_shortcut
 
@@ -211,8 +211,6 @@ class Drawing(Sealed, Generic[P, R]):
         if "scale" in values and "scale" not in self._parameters:
             to = f"{self._name}.run().save({arguments.brief(str(path))}, scale={values['scale']})"
             raise BadValue(f"{self._name}: there is no parameter 'scale'; to scale the picture, write {to}")
-        from ovlo.program.running import traced
-
         # The page shows the lines of the program.
         if isinstance(path, str | PathLike) and os.fspath(path).lower().endswith(".html"):
             sheet = traced(lambda: self.run(*args, seed=seed, **values))
@@ -235,8 +233,6 @@ class Drawing(Sealed, Generic[P, R]):
 
         See `run` and `Sheet.show`.
         """
-        from ovlo.program.running import traced
-
         sheet = traced(lambda: self.run(*args, seed=seed, **values))
         sheet.show(
             seconds=seconds, steps_per_second=steps_per_second, at_once=at_once, wait=wait, pointer=pointer
@@ -271,7 +267,7 @@ class Drawing(Sealed, Generic[P, R]):
         given = self._by_name(args, values)
         self._complete(given)
         if current_host() is None:
-            outlets.live(self, given, seed)
+            studio.live(self, given, seed)
 
     def vary(self, *, fit_each: bool = False, overlay: str | Iterable[str] = (), **ranges: object) -> Sheet:
         """Draw every combination of the given values on one captioned contact sheet.
@@ -303,18 +299,8 @@ class Drawing(Sealed, Generic[P, R]):
         >>> kite.vary(sides=[3, 4, 5]).title
         'kite, varied'
         """
-        from ovlo.program import varying
-        from ovlo.render.additions.contact import contact_sheet
-        from ovlo.render.additions.overlays import checked_overlays
-
         unsaved.is_used(self)
-        lists = {name: varying.listed(value) for name, value in ranges.items()}
-        varying.check_ranges(self, lists, f"{self._name}.vary")
-        seed, names = fresh_seed(), checked_overlays(overlay, f"{self._name}.vary")
-        cells = [varying.draw_cell(self, values, seed, names) for values in varying.combinations(lists)]
-        sheet = contact_sheet(cells, f"{self._name}, varied", fit_each, varying.grid_width(lists))
-        sheet._cells = tuple(cells)
-        return sheet
+        return outlets.vary(self, ranges, fit_each, overlay)
 
 
 DRAWING_WORDS = ("check", "draw", "make", "plot", "render", "start", "sheet", "call", "execute", "create")

@@ -8,12 +8,8 @@ Python's own errors about names and calls are answered from the objects they hol
 from __future__ import annotations
 
 import builtins
-import os
-import sysconfig
 import traceback
 from collections.abc import Callable
-from functools import lru_cache
-from types import TracebackType
 
 import ovlo
 from ovlo.core.sheet.host import Stop
@@ -23,6 +19,7 @@ from ovlo.core.values.colour_names import NAMED
 from ovlo.core.values.errors import OvloError
 from ovlo.core.values.everyday import answer, unknown
 from ovlo.program import calls
+from ovlo.program.lines import last_users, users_frames
 
 MOST_LINES = 8
 """Of a traceback; of a longer one the beginning and the end are shown."""
@@ -74,24 +71,8 @@ def _answer_to(error: BaseException) -> str:
     )
 
 
-def users_frames(error: BaseException) -> traceback.StackSummary:
-    """The frames of a traceback that are the user's own."""
-    frames = traceback.extract_tb(error.__traceback__)
-    return traceback.StackSummary.from_list([frame for frame in frames if _is_shown(frame.filename)])
-
-
 def _shortened(frames: traceback.StackSummary) -> list[traceback.FrameSummary]:
     return list(frames) if len(frames) <= MOST_LINES else [frames[0], *frames[1 - MOST_LINES :]]
-
-
-def _last_users(error: BaseException) -> TracebackType | None:
-    """The innermost part of a traceback that is the user's own."""
-    found, part = None, error.__traceback__
-    while part is not None:
-        if _is_shown(part.tb_frame.f_code.co_filename):
-            found = part
-        part = part.tb_next
-    return found
 
 
 # ── names ─────────────────────────────────────────────────────────────────────────────────────────────────
@@ -108,7 +89,7 @@ def _unknown_name(error: BaseException) -> str:
         return f"{name} belongs to a nib; write nib.{name}{'(…)' if callable(getattr(Nib, name)) else ''}"
     if name.lower() in NAMED:
         return f'a colour needs quotes: "{name}"'
-    place = _last_users(error)
+    place = last_users(error)
     known = [*dir(builtins), *ovlo.__all__]
     if place is not None:  # of two names of the same letters the program's own is meant
         known += [*place.tb_frame.f_globals, *place.tb_frame.f_locals]
@@ -132,7 +113,7 @@ def _unknown_attribute(error: BaseException) -> str:
         return unknown("ovlo", name, ovlo.__all__)
     if isinstance(thing, Nib) or thing is Nib:
         return unknown("nib", name, dir(Nib))
-    place = _last_users(error)
+    place = last_users(error)
     if place is not None and name in dir(Nib):
         code = place.tb_frame.f_code
         first = code.co_varnames[0] if code.co_argcount else ""
@@ -157,7 +138,7 @@ def _unknown_import(error: BaseException) -> str:
 
 
 def _wrong_call(error: BaseException) -> str:
-    place = _last_users(error)
+    place = last_users(error)
     return calls.fix(str(error), place) if place is not None else ""
 
 
@@ -170,7 +151,7 @@ FIXES: dict[type[BaseException], Callable[[BaseException], str]] = {
 """What says of each kind of error what was meant; "" where it does not know."""
 
 
-# ── recursion, and whose files are whose ──────────────────────────────────────────────────────────────────
+# ── recursion ─────────────────────────────────────────────────────────────────────────────────────────────
 
 
 def _endless(frames: traceback.StackSummary) -> str:
@@ -185,35 +166,3 @@ def _endless(frames: traceback.StackSummary) -> str:
         f"{last.filename}, line {last.lineno}: {who} without end (it got {len(frames)} calls deep). "
         "Add a case in which it only returns, such as: if depth == 0: return."
     )
-
-
-PROMPTS = ("<stdin>", "<console>", "<python-input", "<ipython-input")
-"""The file names of what is typed at a prompt."""
-
-
-def _is_shown(filename: str) -> bool:
-    """Whether a user wrote these lines, in a file or at a prompt."""
-    return filename.startswith(PROMPTS) or is_users(filename)
-
-
-@lru_cache(maxsize=4096)
-def is_users(filename: str) -> bool:
-    """Whether a file is the user's own: not of Ovlo, Python, or an installed library."""
-    if filename.startswith("<"):
-        return False
-    examples, *others = _known_folders()
-    # Most names say so by themselves; it takes the system's time to find out where others lead.
-    if not filename.startswith(examples) and filename.startswith(tuple(others)):
-        return False
-    path = os.path.realpath(filename)
-    return path.startswith(examples) or not path.startswith(tuple(others))
-
-
-@lru_cache(maxsize=1)
-def _known_folders() -> tuple[str, ...]:
-    """The folder of Ovlo's examples, then those of Ovlo, Python and installed libraries."""
-    package, paths = os.path.dirname(ovlo.__file__), sysconfig.get_paths()
-    installed = [paths[key] for key in ("stdlib", "purelib", "platlib")]
-    others = [package, *installed]
-    folders = [os.path.join(package, "examples"), *others, *(os.path.realpath(one) for one in others)]
-    return tuple(f"{folder}{os.sep}" for folder in folders)

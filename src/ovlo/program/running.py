@@ -21,12 +21,12 @@ from dataclasses import dataclass
 from types import FrameType
 from typing import NoReturn, TextIO
 
-from ovlo.core.sheet.host import Host, current_host, hosted
-from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.sheet.host import Host, hosted
 from ovlo.core.trail.origins import Recorder
 from ovlo.core.values.arguments import brief as shortened
 from ovlo.core.values.errors import BadUse, NoEffect, OvloError, ProgramFailed
-from ovlo.program.explaining import explained, in_brief, is_users, users_frames
+from ovlo.program.explaining import explained, in_brief
+from ovlo.program.lines import is_users, users_frames
 from ovlo.program.loading import AnyDrawing, Program, as_under_python
 from ovlo.program.outcome import Outcome
 
@@ -219,14 +219,6 @@ def noticing() -> Iterator[list[str]]:
         warnings.simplefilter("always", NoEffect)
         warnings.showwarning = note
         yield notices
-
-
-def traced(work: Callable[[], Sheet]) -> Sheet:
-    """A sheet with the place in the program that each step comes from."""
-    if current_host() is not None:
-        return work()
-    with hosted(recorder=Recorder(is_users, sys._getframe())):
-        return work()
 
 
 @contextmanager

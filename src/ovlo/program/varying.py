@@ -1,7 +1,7 @@
-"""Variations side by side: which combinations there are, and drawing each.
+"""Variations side by side: the combinations of some values, and a picture of each.
 
 ranges = {"sides": range_of("3..8", parameter, "--values")}
-for values in combinations(ranges): draw_cell(drawing, values)
+for number, cell in draw_cells("kite.py", {}, combinations(ranges), seed=7, limits=Limits(), workers=2): ...
 """
 
 from __future__ import annotations
@@ -14,8 +14,10 @@ from pathlib import Path
 from typing import Any, NamedTuple
 
 from ovlo.core.sheet.host import Host
+from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values import arguments
 from ovlo.core.values.colour import Colour
+from ovlo.core.values.dice import fresh_seed
 from ovlo.core.values.errors import BadValue
 from ovlo.program.drawing import Drawing
 from ovlo.program.loading import load
@@ -24,7 +26,8 @@ from ovlo.program.parameters import KINDS, Parameter, shown
 from ovlo.program.processes.spool import clear_leftovers, kept, private_folder, spooled
 from ovlo.program.processes.workers import Lost, done
 from ovlo.program.running import Keeping, Limits, run, run_program
-from ovlo.render.additions.contact import Cell, cell_picture
+from ovlo.render.additions.contact import Cell, cell_picture, contact_sheet
+from ovlo.render.additions.overlays import checked_overlays
 
 MOST_CELLS = 500
 MOST_ACROSS = 10
@@ -137,7 +140,21 @@ def caption(values: dict[str, Any]) -> str:
     return ", ".join(f"{name}={shown(value)}" for name, value in values.items())
 
 
-def draw_cell(
+def varied(
+    drawing: AnyDrawing, ranges: dict[str, object], fit_each: bool, overlay: str | Iterable[str]
+) -> Sheet:
+    """The contact sheet of every combination, drawn in this process."""
+    call = f"{drawing._name}.vary"
+    lists = {name: listed(value) for name, value in ranges.items()}
+    check_ranges(drawing, lists, call)
+    seed, names = fresh_seed(), checked_overlays(overlay, call)
+    cells = [_draw_cell(drawing, values, seed, names) for values in combinations(lists)]
+    sheet = contact_sheet(cells, f"{drawing._name}, varied", fit_each, grid_width(lists))
+    sheet._cells = tuple(cells)
+    return sheet
+
+
+def _draw_cell(
     drawing: AnyDrawing, values: dict[str, Any], common_seed: int, overlay: tuple[str, ...] = ()
 ) -> Cell:
     """Draw one combination in this process; a failure is told in the cell."""

@@ -8,26 +8,27 @@ from __future__ import annotations
 from math import ceil, floor
 
 import numpy as np
-from numpy.typing import NDArray
 
-Box = tuple[int, int, int, int]
+from ovlo.core.values.arrays import Bytes
+
+PixelBox = tuple[int, int, int, int]
 """Columns and rows of pixels: left, top, right, bottom; the last two not included."""
 
-NOTHING: Box = (0, 0, 0, 0)
+NOTHING: PixelBox = (0, 0, 0, 0)
 
 
-def is_empty(box: Box) -> bool:
+def is_empty(box: PixelBox) -> bool:
     """Whether there are no pixels in a box."""
     return box[0] >= box[2] or box[1] >= box[3]
 
 
-def part_of(pixels: NDArray[np.uint8], box: Box) -> NDArray[np.uint8]:
+def part_of(pixels: Bytes, box: PixelBox) -> Bytes:
     """The pixels in a box, as a view."""
     left, top, right, bottom = box
     return pixels[top:bottom, left:right]
 
 
-def united(a: Box, b: Box) -> Box:
+def united(a: PixelBox, b: PixelBox) -> PixelBox:
     """The box around two boxes."""
     if is_empty(a):
         return b
@@ -36,7 +37,7 @@ def united(a: Box, b: Box) -> Box:
     return min(a[0], b[0]), min(a[1], b[1]), max(a[2], b[2]), max(a[3], b[3])
 
 
-def clipped(box: tuple[float, float, float, float], to: Box) -> Box:
+def clipped(box: tuple[float, float, float, float], to: PixelBox) -> PixelBox:
     """The whole pixels that a box touches, inside another."""
     left, top, right, bottom = (
         min(max(side, low), high) for side, low, high in zip(box, to[:2] * 2, to[2:] * 2, strict=True)
@@ -44,7 +45,7 @@ def clipped(box: tuple[float, float, float, float], to: Box) -> Box:
     return floor(left), floor(top), ceil(right), ceil(bottom)
 
 
-def laid_over(pixels: NDArray[np.uint8], box: Box, over: NDArray[np.uint8]) -> Box:
+def laid_over(pixels: Bytes, box: PixelBox, over: Bytes) -> PixelBox:
     """Lay pixels over a frame at a place; returns the box of the frame they cover."""
     height, width = pixels.shape[:2]
     seen = clipped(box, (0, 0, width, height))

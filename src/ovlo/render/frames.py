@@ -14,14 +14,14 @@ from dataclasses import replace
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.chords import Chords
 from ovlo.core.paint.order import Mark, Painting, painted
 from ovlo.core.paint.stretch import Parts
 from ovlo.core.trail.columns import Columns, Text
+from ovlo.core.values.arrays import Bytes
 from ovlo.render import lettering
-from ovlo.render.boxes import NOTHING, Box, clipped, is_empty, part_of, united
+from ovlo.render.boxes import NOTHING, PixelBox, clipped, is_empty, part_of, united
 from ovlo.render.formats.png import FLATNESS, Canvas
 from ovlo.render.page import Page
 
@@ -32,8 +32,8 @@ class _Block(NamedTuple):
     area: int
     begin: int
     end: int
-    region: Box
-    before: NDArray[np.uint8] | None
+    region: PixelBox
+    before: Bytes | None
     """None once that holds no longer, since an area begun earlier by another nib has appeared beneath."""
 
 
@@ -60,12 +60,12 @@ class Frames:
         self._opened = columns.areas["step"]
 
     @property
-    def pixels(self) -> NDArray[np.uint8]:
+    def pixels(self) -> Bytes:
         """The frame, shape (height, width, 4)."""
         return self._canvas.pixels
 
     @property
-    def whole(self) -> Box:
+    def whole(self) -> PixelBox:
         """All pixels."""
         height, width = self.pixels.shape[:2]
         return 0, 0, width, height
@@ -77,7 +77,7 @@ class Frames:
         self._open.clear()
         self._settled = -1, self._empty
 
-    def ahead(self, share: float) -> tuple[Box, NDArray[np.uint8]] | None:
+    def ahead(self, share: float) -> tuple[PixelBox, Bytes] | None:
         """The frame with a share of the next step's line: where it differs, and its pixels there."""
         if share <= 0 or self.steps >= len(self.columns):
             return None
@@ -107,7 +107,7 @@ class Frames:
         canvas.paint(flat)
         return box, canvas.pixels
 
-    def jump(self, steps: int) -> Box:
+    def jump(self, steps: int) -> PixelBox:
         """Paint the drawing after so many steps, whichever was shown; returns the pixels that changed."""
         if steps < self.steps or steps == len(self.columns):
             # The last frame is painted whole, so that it is the saved picture to the last pixel.
@@ -120,7 +120,7 @@ class Frames:
             return self.whole
         return self.advance(steps)
 
-    def advance(self, to: int) -> Box:
+    def advance(self, to: int) -> PixelBox:
         """Paint further steps; returns the box of the pixels that changed."""
         changed = NOTHING
         ends = self._parts.area_ends
@@ -142,7 +142,7 @@ class Frames:
                     self._keep(area)
         return changed
 
-    def _paint_on(self, stop: int) -> Box:
+    def _paint_on(self, stop: int) -> PixelBox:
         """Paint the next steps, with the line that grows there painted anew from where it begins."""
         begin = self._growing_line(self.steps)
         if begin is not None and begin == self._settled[0]:
@@ -175,7 +175,7 @@ class Frames:
         region = self._reached(painted(inside).flattened(self._tolerance))
         self._open.append(_Block(area, begin, end, region, part_of(self.pixels, region).copy()))
 
-    def _close(self, block: _Block) -> Box:
+    def _close(self, block: _Block) -> PixelBox:
         """Paint an area beneath what was drawn in its block."""
         self._open.remove(block)
         self._settled = -1, self._empty
@@ -190,7 +190,7 @@ class Frames:
         self._open = [one._replace(before=None) if one.area > block.area else one for one in self._open]
         return block.region
 
-    def _paint(self, first: int, stop: int, clip: Box | None = None) -> Box:
+    def _paint(self, first: int, stop: int, clip: PixelBox | None = None) -> PixelBox:
         """Paint some steps; returns the box of the pixels that may have changed."""
         if stop < first or (stop == first and stop < len(self.columns)):
             return NOTHING
@@ -208,7 +208,7 @@ class Frames:
             return self._chords.between(first, stop)
         return painted(self._parts.between(first, stop)).flattened(self._tolerance)
 
-    def _reached(self, flat: Painting) -> Box:
+    def _reached(self, flat: Painting) -> PixelBox:
         """The pixels that marks may reach; arcs must be chords."""
         texts = [mark for mark in flat.marks if isinstance(mark, Text)]
         styles = [mark.style for mark in flat.marks if isinstance(mark, Mark) and mark.style is not None]
@@ -222,7 +222,7 @@ class Frames:
         room = 5 * widest * self._page.pixels_per_unit + 2
         return self.to_pixels((left, bottom, right, top), room)
 
-    def to_pixels(self, box: tuple[float, float, float, float], room: float = 0) -> Box:
+    def to_pixels(self, box: PixelBox, room: float = 0) -> PixelBox:
         """The pixels of a box in sheet units, with room around it, as far as they are on the page."""
         scale, height = self._page.pixels_per_unit, self.pixels.shape[0]
         left, right = ((x - self._page.left) * scale for x in (box[0], box[2]))

@@ -14,9 +14,9 @@ from functools import lru_cache
 from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.trail.columns import Text
+from ovlo.core.values.arrays import Bytes, Floats
 from ovlo.core.values.degrees import direction
 from ovlo.core.values.errors import MissingFont, MissingGlyph
 
@@ -50,7 +50,7 @@ def beginning(text: Text) -> tuple[float, float]:
     return x - back * cosine, y - back * sine
 
 
-def glyphs(text: Text) -> tuple[NDArray[np.float64], NDArray[np.uint8]]:
+def glyphs(text: Text) -> tuple[Floats, Bytes]:
     """The letters as a path in sheet units, where they stand; quadratic and cubic curves included."""
     letters = _shaped(text.words, text.font, text.weight, text.slant)
     scale = text.size / DRAWN_SIZE
@@ -59,7 +59,7 @@ def glyphs(text: Text) -> tuple[NDArray[np.float64], NDArray[np.uint8]]:
     return turned + beginning(text), letters.codes
 
 
-def box(text: Text) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+def box(text: Text) -> tuple[Floats, Floats]:
     """The lower left and upper right corners of the inked letters, each of shape (2,)."""
     vertices, _ = glyphs(text)
     if not len(vertices):
@@ -79,8 +79,8 @@ def words_width(words: str, size: float) -> float:
 
 
 class _Letters(NamedTuple):
-    vertices: NDArray[np.float64]
-    codes: NDArray[np.uint8]
+    vertices: Floats
+    codes: Bytes
     advance: float
 
 

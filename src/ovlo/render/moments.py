@@ -1,6 +1,6 @@
 """A drawing at any moment: what is painted so far, the step that has begun, overlays, and the pointer.
 
-    moments = Moments(sheet, page)
+    moments = MomentPainter(sheet, page)
     box = moments.move(40, share=0.5)
     part_of(moments.pixels, box)
 
@@ -9,17 +9,15 @@ Animations are put together here, frame by frame.
 
 from __future__ import annotations
 
-import numpy as np
-from numpy.typing import NDArray
-
 from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.values.arrays import Bytes
 from ovlo.render.additions.pointer import Pointers
-from ovlo.render.boxes import NOTHING, Box, laid_over, part_of, united
+from ovlo.render.boxes import NOTHING, PixelBox, laid_over, part_of, united
 from ovlo.render.frames import Frames
 from ovlo.render.page import Page
 
 
-class Moments:
+class MomentPainter:
     """A sheet on a page, step by step.
 
     Attributes
@@ -34,7 +32,7 @@ class Moments:
         self,
         sheet: Sheet,
         page: Page,
-        overlay: NDArray[np.uint8] | None = None,
+        overlay: Bytes | None = None,
         with_pointer: bool = False,
     ) -> None:
         self._frames = Frames(sheet._columns, page)
@@ -46,7 +44,7 @@ class Moments:
         self._passing = NOTHING
         """Where this moment shows what the next one does not keep."""
 
-    def move(self, steps: int, share: float) -> Box:
+    def move(self, steps: int, share: float) -> PixelBox:
         """Show the drawing after so many steps and a share of the next; returns the box of what changed."""
         changed = united(self._frames.jump(steps), self._passing)
         ahead, part = self._frames.ahead(share) or (NOTHING, self.pixels[:0, :0])
@@ -60,6 +58,6 @@ class Moments:
             self._passing, changed = united(ahead, covered), united(changed, covered)
         return changed
 
-    def _lay_overlay(self, box: Box) -> None:
+    def _lay_overlay(self, box: PixelBox) -> None:
         if self._overlay is not None:
             laid_over(self.pixels, box, part_of(self._overlay, box))

@@ -12,6 +12,8 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
+from ovlo.core.values.arrays import Bytes, Floats, Ints
+
 BLOCK = 1 << 14
 LARGEST = 2**31
 
@@ -28,9 +30,7 @@ def number(value: float, places: int = 2) -> str:
     return "0" if text == "-0" else text
 
 
-def number_text(
-    values: NDArray[np.float64], leads: NDArray[np.uint8], places: int
-) -> tuple[bytes, NDArray[np.int64]]:
+def number_text(values: Floats, leads: Bytes, places: int) -> tuple[bytes, Ints]:
     """All values in a row, each behind its leading character.
 
     Parameters
@@ -57,7 +57,7 @@ def number_text(
     return b"".join(texts), ends
 
 
-def _block(values: NDArray[np.float64], leads: NDArray[np.uint8], places: int) -> tuple[bytes, Counts]:
+def _block(values: Floats, leads: Bytes, places: int) -> tuple[bytes, Counts]:
     is_number = ~np.isnan(values)
     scaled = np.rint(np.where(is_number, values, 0.0) * 10.0**places)
     sizes = np.abs(scaled)
@@ -91,13 +91,13 @@ def _block(values: NDArray[np.float64], leads: NDArray[np.uint8], places: int) -
     return text.tobytes().translate(None, b"\0"), lengths
 
 
-def _last_digit(left: NDArray[np.uint32]) -> tuple[NDArray[np.uint32], NDArray[np.uint8]]:
+def _last_digit(left: NDArray[np.uint32]) -> tuple[NDArray[np.uint32], Bytes]:
     """What is left of numbers without their last digits, and these as characters."""
     rest = left // np.uint32(10)
     return rest, (left - rest * np.uint32(10)).astype(np.uint8) + ZERO
 
 
-def _one_by_one(values: NDArray[np.float64], leads: NDArray[np.uint8], places: int) -> tuple[bytes, Counts]:
+def _one_by_one(values: Floats, leads: Bytes, places: int) -> tuple[bytes, Counts]:
     """The slow way, for numbers too large to be places on a sheet."""
     texts = [
         (chr(lead) if lead else "") + ("" if value != value else number(value, places))

@@ -14,6 +14,7 @@ from ovlo.core.paint.measures import MarkBoxes, widest_line
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns
 from ovlo.core.values import arguments
+from ovlo.core.values.arrays import Box
 from ovlo.core.values.choices import TextOutput
 from ovlo.core.values.colour import WHITE, Colour
 from ovlo.core.values.units import PIXELS_PER_UNIT
@@ -78,9 +79,7 @@ class Page:
         )
 
     @classmethod
-    def around(
-        cls, columns: Columns, box: tuple[float, float, float, float], scale: float, title: str = "Motif"
-    ) -> Page:
+    def around(cls, columns: Columns, box: Box, scale: float, title: str = "Motif") -> Page:
         """A white page around a box, with room for the lines on its edge."""
         scale = arguments.positive(scale, "save", "scale")
         left, bottom, right, top = box
@@ -100,7 +99,7 @@ class Page:
         )
 
     @classmethod
-    def of_box(cls, box: tuple[float, float, float, float], pixels: int) -> Page:
+    def of_box(cls, box: Box, pixels: int) -> Page:
         """A box of the plane alone, on no paper, so many pixels across or down."""
         left, bottom, right, top = box
         width, height = right - left, top - bottom
@@ -138,7 +137,7 @@ def mark_boxes(sheet: Sheet) -> MarkBoxes:
     return MarkBoxes.of(sheet._columns, lettering.box)
 
 
-def view(sheet: Sheet, fit: bool) -> tuple[float, float, float, float]:
+def view(sheet: Sheet, fit: bool) -> Box:
     """Left, bottom, width and height of the part of the plane to show.
 
     To fit, it is the box of all marks with a margin, widened to the shape of the sheet.

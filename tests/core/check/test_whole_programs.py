@@ -1,9 +1,9 @@
-"""Whole programs, wrong and right, as `python -m bench.recall` tries them: what is found, and where."""
+"""Whole programs, wrong and right, as `python -m recall` tries them: what is found, and where."""
 
 from __future__ import annotations
 
 import pytest
-from bench.recall import PROGRAMS, corrected, findings, told
+from recall.labels import PROGRAMS, answer, corrected, findings
 
 from ovlo.core.values.finding import PROBLEM
 
@@ -26,7 +26,7 @@ def _elsewhere(tmp_path, monkeypatch):
 @pytest.mark.parametrize("name", names("wrong"))
 def test_a_mistake_is_found_and_its_mend_is_clean(name, tmp_path):
     path = PROGRAMS / "wrong" / f"{name}.py"
-    assert told(path).is_found != (name in NOT_FOUND)
+    assert answer(path).is_found != (name in NOT_FOUND)
     twin = tmp_path / path.name
     twin.write_text(corrected(path.read_text()))
     assert [str(one) for one in findings(twin) if one.severity == PROBLEM] == []

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from ovlo import Motif, Sheet
 from ovlo.core.compare.compare import compare
 from ovlo.core.trail.similarity import Similarity, transformed
-from ovlo.outlets import comparing_eyes
+from ovlo.outlets import compare_inputs
 from ovlo.render.lettering import words_width
 
 
@@ -150,17 +150,17 @@ def test_similarities_undo_each_other():
         assert by.inverse.points(by.points(z)) == pytest.approx(z)
 
 
-# ── what lies on top, with eyes ───────────────────────────────────────────────────────────────────────────
+# ── what lies on top, with inputs ───────────────────────────────────────────────────────────────────────────
 
 
 def seen(first, second):
-    """A comparison of two drawings with eyes for pixels and texts."""
+    """A comparison of two drawings with inputs for pixels and texts."""
     sheets = []
     for draw in (first, second):
         sheet = Sheet(640, 480)
         draw(sheet.new_nib())
         sheets.append(sheet)
-    return compare(sheets[0]._columns, sheets[1]._columns, comparing_eyes(sheets[1]))
+    return compare(sheets[0]._columns, sheets[1]._columns, compare_inputs(sheets[1]))
 
 
 def discs(*colours, x=20):
@@ -261,4 +261,4 @@ def test_a_scene_moved_is_the_same_with_eyes_too(turn, scale, is_mirrored):
     sheet = Sheet(640, 480)
     scene(sheet.new_nib())
     moved = transformed(sheet._columns, Similarity(scale, turn, 9, -7, is_mirrored))
-    assert compare(sheet._columns, moved, comparing_eyes(sheet)).is_same
+    assert compare(sheet._columns, moved, compare_inputs(sheet)).is_same

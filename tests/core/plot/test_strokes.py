@@ -12,9 +12,9 @@ from scipy.spatial.distance import pdist, squareform
 
 from ovlo.core.plot.arcs import fitted
 from ovlo.core.plot.entering import entered
-from ovlo.core.plot.joining import joined
+from ovlo.core.plot.linking import joined
 from ovlo.core.plot.once import drawn_once
-from ovlo.core.plot.order import ordered, travel
+from ovlo.core.plot.routing import ordered, travel
 from ovlo.core.plot.strokes import Strokes
 
 TOLERANCE = 0.02

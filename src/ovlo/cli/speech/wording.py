@@ -9,7 +9,7 @@ from __future__ import annotations
 from ovlo.core.paint.measures import drawn_length
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.sheet.step_table import gaps
-from ovlo.core.trail.columns import Pen
+from ovlo.core.trail.columns import PenState
 from ovlo.program.parameters import shown
 from ovlo.render.page import Page, mark_boxes
 
@@ -47,7 +47,7 @@ def steps(sheet: Sheet) -> str:
     """How many steps were made: drawn ones, borders of areas, jumps; where a nib was put at first is none."""
     columns = sheet._columns
     pens = columns.of_steps("pen")
-    is_border = pens == Pen.TRACE
+    is_border = pens == PenState.TRACE
     is_jump = ~columns.is_drawn & ~is_border & (columns.points != columns.starts).any(axis=1)
     counts = {"border": int(is_border.sum()), "jump": int(is_jump.sum())}
     drawn = int(columns.is_drawn.sum())

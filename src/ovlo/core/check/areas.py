@@ -8,14 +8,14 @@ from __future__ import annotations
 from collections.abc import Iterator, Set
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.contours import MEETS
 from ovlo.core.paint.order import Painting
 from ovlo.core.paint.outlines import Outline
 from ovlo.core.paint.regions import region
-from ovlo.core.trail.columns import Columns, Pen
-from ovlo.core.values.finding import Found
+from ovlo.core.trail.columns import Columns, PenState
+from ovlo.core.values.arrays import Bools, Bytes, Floats
+from ovlo.core.values.finding import Match
 
 FEWEST_CORNERS = 3
 
@@ -23,7 +23,7 @@ NO_AREA = 1e-9
 """An area below this share of the square of its size is none."""
 
 
-def empty_area(columns: Columns, painting: Painting, told: Set[int] = frozenset()) -> Iterator[Found]:
+def empty_area(columns: Columns, painting: Painting, told: Set[int] = frozenset()) -> Iterator[Match]:
     """Area blocks with fewer than three corners, or without area; those that were told are left out."""
     # A bar of no height beside others is no slip: most of what comes from one place must be empty.
     places = columns.areas["origin"] if (columns.areas["origin"] >= 0).any() else np.zeros(len(columns.areas))
@@ -34,7 +34,7 @@ def empty_area(columns: Columns, painting: Painting, told: Set[int] = frozenset(
             yield from here
 
 
-def _empty_areas(columns: Columns, painting: Painting) -> Iterator[tuple[int, Found]]:
+def _empty_areas(columns: Columns, painting: Painting) -> Iterator[tuple[int, Match]]:
     """Each area without area, with its number."""
     paths = {area: number for number, area in enumerate(painting.borders.keys.tolist())}
     has_area = _has_area(painting.borders).tolist()
@@ -44,7 +44,7 @@ def _empty_areas(columns: Columns, painting: Painting) -> Iterator[tuple[int, Fo
             place = columns.starts[step] if step < len(columns) else np.zeros(2)
             yield (
                 area,
-                Found(
+                Match(
                     "This area block draws no line, so nothing is filled.",
                     "Draw the border of the area inside the block, with the pen lowered.",
                     complex(*place),
@@ -57,7 +57,7 @@ def _empty_areas(columns: Columns, painting: Painting) -> Iterator[tuple[int, Fo
         if not has_area[path] and (trouble := _lack(*painting.borders.path(path))):
             yield (
                 area,
-                Found(
+                Match(
                     f"This area block has {trouble}, so nothing is filled.",
                     "Inside the block, walk to at least three corners that are not on one line.",
                     complex(*painting.borders.path(path)[0][0]),
@@ -67,7 +67,7 @@ def _empty_areas(columns: Columns, painting: Painting) -> Iterator[tuple[int, Fo
             )
 
 
-def _has_area(borders: Outline) -> NDArray[np.bool_]:
+def _has_area(borders: Outline) -> Bools:
     """Which borders have a piece with an area; curves must be chords."""
     moves = borders.moves
     if not len(moves):
@@ -85,7 +85,7 @@ def _has_area(borders: Outline) -> NDArray[np.bool_]:
     return np.asarray(np.bincount(of_piece, is_one, len(borders)) > 0)
 
 
-def _lack(vertices: NDArray[np.float64], codes: NDArray[np.uint8]) -> str:
+def _lack(vertices: Floats, codes: Bytes) -> str:
     """What a border without area in any of its pieces lacks, or nothing if two of them together have one."""
     low, high = vertices.min(axis=0), vertices.max(axis=0)
     size = float((high - low).max())
@@ -98,7 +98,7 @@ def _lack(vertices: NDArray[np.float64], codes: NDArray[np.uint8]) -> str:
     return "lines that enclose nothing" if is_none else ""
 
 
-def _spread(vertices: NDArray[np.float64]) -> float:
+def _spread(vertices: Floats) -> float:
     """How far points are from their best line: the smaller singular value (total least squares)."""
     return float(np.linalg.svd(vertices - vertices.mean(axis=0), compute_uv=False)[-1])
 
@@ -107,7 +107,7 @@ MOST_LEFT = 24
 """Steps after an area in which its contour may still be closed."""
 
 
-def area_cut_short(columns: Columns) -> Iterator[tuple[int, Found]]:
+def area_cut_short(columns: Columns) -> Iterator[tuple[int, Match]]:
     """Areas whose block ends before the contour they began does, with their numbers."""
     last = dict(zip(columns.area_ends["area"].tolist(), columns.area_ends["step"].tolist(), strict=True))
     starts, points = columns.starts, columns.points
@@ -118,13 +118,13 @@ def area_cut_short(columns: Columns) -> Iterator[tuple[int, Found]]:
     for area, row in enumerate(columns.areas):
         stop = last.get(area, len(columns))
         inside = int(row["step"]) + np.flatnonzero(of_area[row["step"] : stop] == area)
-        if not len(inside) or stop >= len(columns) or pens[stop] != Pen.DRAW:
+        if not len(inside) or stop >= len(columns) or pens[stop] != PenState.DRAW:
             continue
         mine = inside[contours[inside] == contours[inside[-1]]]
         begin = starts[mine[0]]
         size = float(np.abs(points[mine] - begin).max())
         after = np.arange(stop, min(stop + MOST_LEFT, len(columns)))
-        goes_on = (pens[after] == Pen.DRAW) & (nibs[after] == nibs[mine[0]]) & (of_area[after] < area)
+        goes_on = (pens[after] == PenState.DRAW) & (nibs[after] == nibs[mine[0]]) & (of_area[after] < area)
         goes_on[1:] &= (starts[after[1:]] == points[after[:-1]]).all(axis=1)
         after = after[np.logical_and.accumulate(goes_on)]
         if not len(after) or not np.array_equal(starts[stop], points[mine[-1]]):
@@ -139,7 +139,7 @@ def area_cut_short(columns: Columns) -> Iterator[tuple[int, Found]]:
         steps = "the next step, which closes" if rest == 1 else f"the next {rest} steps, which close"
         yield (
             area,
-            Found(
+            Match(
                 f"This area ends before its contour is complete: {steps} it, are drawn after the "
                 f"block.".replace("closes it, are", "closes it, is"),
                 "Draw the whole contour inside the block: indent the lines that follow.",

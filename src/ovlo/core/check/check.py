@@ -32,7 +32,7 @@ from ovlo.core.paint.measures import Letters, MarkBoxes
 from ovlo.core.paint.order import painted
 from ovlo.core.paint.repeats import FEWEST_TIMES, Repeat, repeats
 from ovlo.core.trail.origins import Origin, Origins
-from ovlo.core.values.finding import HINT, MOST_STEPS, PROBLEM, Finding, Found
+from ovlo.core.values.finding import HINT, MOST_STEPS, PROBLEM, Finding, Match
 
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
@@ -153,7 +153,7 @@ FEW = 4
 
 
 @dataclass(frozen=True)
-class Eyes:
+class CheckInputs:
     """What a check is told about texts and views."""
 
     boxes: MarkBoxes
@@ -161,31 +161,31 @@ class Eyes:
     letters: Letters
 
 
-def findings(sheet: Sheet, eyes: Eyes) -> list[Finding]:
+def findings(sheet: Sheet, inputs: CheckInputs) -> list[Finding]:
     """All that the rules come upon, in the order of the rules."""
     origins = sheet._origins
-    found = [_located(rule, one, origins) for rule, one in _found(sheet, eyes, origins)]
+    found = [_located(rule, one, origins) for rule, one in _found(sheet, inputs, origins)]
     order = list(RULES)
     return sorted(_merged(found), key=lambda one: order.index(one.rule))
 
 
-def _found(sheet: Sheet, eyes: Eyes, origins: Origins | None) -> Iterator[tuple[str, Found]]:
+def _found(sheet: Sheet, inputs: CheckInputs, origins: Origins | None) -> Iterator[tuple[str, Match]]:
     columns = sheet._columns
     yield from _of_lines(sheet, origins)
     painting = painted(columns)
     scale = points.PIXELS / max(sheet.width, sheet.height)
     flat = painting.flattened(FLATNESS / scale)
-    yield from (("off-sheet", one) for one in marks.off_sheet(sheet, eyes.boxes, eyes.fitting))
+    yield from (("off-sheet", one) for one in marks.off_sheet(sheet, inputs.boxes, inputs.fitting))
     yield from (("still-lifted", one) for one in lifting.still_lifted(sheet))
     short = dict(areas.area_cut_short(columns))
     yield from (("area-cut-short", one) for one in short.values())
     yield from (("empty-area", one) for one in areas.empty_area(columns, flat, set(short)))
-    yield from (("tiny-picture", one) for one in marks.tiny_picture(sheet, eyes.boxes))
+    yield from (("tiny-picture", one) for one in marks.tiny_picture(sheet, inputs.boxes))
     yield from (("hairline", one) for one in marks.hairline(sheet))
     yield from (("left-over-heading", one) for one in marks.left_over_heading(columns))
     if not flat.marks:
         return
-    look = seen.Seen(sheet, flat, eyes.letters)
+    look = seen.Seen(sheet, flat, inputs.letters)
     invisible = list(look.no_contrast())
     yield from (("no-contrast", one) for one in invisible)
     known = {(one.steps, one.origins) for one in invisible}
@@ -194,7 +194,7 @@ def _found(sheet: Sheet, eyes: Eyes, origins: Origins | None) -> Iterator[tuple[
     yield from (("covered", one) for one in _meant(hidden, sheet, look.marks(), origins))
 
 
-def _of_lines(sheet: Sheet, origins: Origins | None) -> Iterator[tuple[str, Found]]:
+def _of_lines(sheet: Sheet, origins: Origins | None) -> Iterator[tuple[str, Match]]:
     """What is wrong with loops and contours: of each, only the rule that explains it best."""
     columns = sheet._columns
     every = [repeat for nib in range(len(sheet.nibs)) for repeat in repeats(columns, nib)]
@@ -215,7 +215,7 @@ def _of_lines(sheet: Sheet, origins: Origins | None) -> Iterator[tuple[str, Foun
     yield from (("stray-line", one) for one in straying.between_centred(columns, chains, sheet.unit))
 
 
-def _of_loop(repeat: Repeat, unit: str, pixels_per_unit: float) -> Iterator[tuple[str, Found]]:
+def _of_loop(repeat: Repeat, unit: str, pixels_per_unit: float) -> Iterator[tuple[str, Match]]:
     if sides := rosettes.body_misses_360(repeat, unit):
         yield "turns-miss-360", sides
     elif rosette := rosettes.rosette_misses_360(repeat, pixels_per_unit):
@@ -226,7 +226,7 @@ def _of_loop(repeat: Repeat, unit: str, pixels_per_unit: float) -> Iterator[tupl
 
 def _of_contour(
     contour: Contour, every: list[Repeat], sheet: Sheet, origins: Origins | None
-) -> Iterator[tuple[str, Found]]:
+) -> Iterator[tuple[str, Match]]:
     unit, pixels_per_unit = sheet.unit, sheet._pixels_per_unit
     places = None if origins is None else origins.steps
     is_equal = turning.turn_of(contour) is not None
@@ -258,8 +258,8 @@ def _is_row(contour: Contour, every: list[Repeat]) -> bool:
 
 
 def _meant(
-    hidden: list[Found], sheet: Sheet, all_marks: list[Found], origins: Origins | None
-) -> Iterator[Found]:
+    hidden: list[Match], sheet: Sheet, all_marks: list[Match], origins: Origins | None
+) -> Iterator[Match]:
     """Hidden marks that did not come to lie under others in a scatter: most of their kind are hidden.
 
     Marks are of a kind when they come from one place in the program. Where that is not known, all are, if
@@ -269,7 +269,7 @@ def _meant(
         yield from hidden
         return
 
-    def kind(one: Found) -> tuple[str, int]:
+    def kind(one: Match) -> tuple[str, int]:
         if origins is None:
             return one.kind, 0
         return one.kind, one.origins[0] if one.origins else int(origins.steps[one.steps[0]])
@@ -282,7 +282,7 @@ def _meant(
             yield one
 
 
-def _located(rule: str, one: Found, origins: Origins | None) -> Finding:
+def _located(rule: str, one: Match, origins: Origins | None) -> Finding:
     """A finding with the lines of the program it speaks of."""
     # A text or an area has a line of its own.
     places = (

@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from ovlo.core.check.polygons import FEWEST_SIDES
 from ovlo.core.check.repairs import Chain, repair
 from ovlo.core.paint.contours import MEETS, Contour
-from ovlo.core.values.finding import Found
+from ovlo.core.values.finding import Match
 
 Places = NDArray[np.int32] | None
 
@@ -32,7 +32,7 @@ FEW_LINES = 6
 
 def not_closed(
     contour: Contour, unit: str, pixels_per_unit: float, places: Places, is_row: bool = False
-) -> Found | None:
+) -> Match | None:
     """A contour that comes back near its beginning without meeting it, or would but for a slip.
 
     `places` are the numbers of the places of all steps in the program, if they are known; `is_row` says that
@@ -71,7 +71,7 @@ def not_closed(
             "End it with nib.line_to_start(), or check its lengths and turns: to close, it would have to "
             f"turn {side} by {abs(angle):.4g}° and walk {gap:.4g} {unit} more."
         )
-    return Found(
+    return Match(
         f"This contour of {len(contour)} steps ends {gap:.4g} {unit} from its start, so it is not closed.",
         fix,
         complex(end),
@@ -80,7 +80,7 @@ def not_closed(
     )
 
 
-def would_close(contour: Contour, unit: str, places: Places, is_row: bool = False) -> Found | None:
+def would_close(contour: Contour, unit: str, places: Places, is_row: bool = False) -> Match | None:
     """A contour that is open, and would not be with a single slip undone."""
     n = len(contour)
     if is_row or _has_door(contour):
@@ -88,7 +88,7 @@ def would_close(contour: Contour, unit: str, places: Places, is_row: bool = Fals
     way = repair(_chain(contour, places), unit)
     if way is None:
         return None
-    return Found(
+    return Match(
         f"This contour of {n} steps ends {contour.gap:.4g} {unit} from its start; it would be closed "
         f"{way.what}.",
         way.fix,

@@ -9,11 +9,11 @@ from collections.abc import Iterator
 from typing import TYPE_CHECKING
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.contours import MEETS
-from ovlo.core.trail.columns import Columns, Pen
-from ovlo.core.values.finding import Found
+from ovlo.core.trail.columns import Columns, PenState
+from ovlo.core.values.arrays import Ints
+from ovlo.core.values.finding import Match
 
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
@@ -22,7 +22,7 @@ FEWEST_LIFTED = 3
 """So many lifted moves that bend look meant to draw."""
 
 
-def still_lifted(sheet: Sheet) -> Iterator[Found]:
+def still_lifted(sheet: Sheet) -> Iterator[Match]:
     """A pen that stayed lifted while it moved or marked as if to draw."""
     found = list(_moves(sheet))
     yield from found
@@ -30,7 +30,7 @@ def still_lifted(sheet: Sheet) -> Iterator[Found]:
     for one in origins.left_out if origins is not None and not found else ():
         times = "" if one.times == 1 else f", {one.times} times"
         what = "words are written" if one.call == "text" else f"a {one.call} is placed"
-        yield Found(
+        yield Match(
             f"Here {what} with the pen lifted{times}, so it leaves no mark.",
             f"Write nib.lower() before nib.{one.call}(…), or end the block of nib.lifted() before it.",
             complex(one.x, one.y),
@@ -39,21 +39,21 @@ def still_lifted(sheet: Sheet) -> Iterator[Found]:
         )
 
 
-def _moves(sheet: Sheet) -> Iterator[Found]:
+def _moves(sheet: Sheet) -> Iterator[Match]:
     """Moves of a lifted pen that look meant to draw."""
     columns = sheet._columns
     nothing = not columns.is_traced.any() and not columns.texts
     runs = columns.runs
     nib_of_step, pen_of_step = columns.of_steps("nib"), columns.of_steps("pen")
-    traced = np.isin(pen_of_step, (Pen.DRAW, Pen.TRACE))
+    traced = np.isin(pen_of_step, (PenState.DRAW, PenState.TRACE))
     for number, nib in enumerate(sheet.nibs):
         mine = np.flatnonzero(nib_of_step == number)
-        lifted = mine[pen_of_step[mine] == Pen.LIFTED]
+        lifted = mine[pen_of_step[mine] == PenState.LIFTED]
         last = int(mine[traced[mine]].max(initial=-1))
         after = lifted[lifted > last]
         if nib.is_lifted and (nothing or _look_meant(columns, after)):
             place = complex(*nib.position) if not len(after) else complex(*columns.points[after[0]])
-            yield Found(
+            yield Match(
                 f"The pen stayed lifted: {_counted(len(after))} drew nothing"
                 + (", and nothing was drawn at all." if nothing else "."),
                 "Write nib.lower() before the first line that should be seen, or put only the move without "
@@ -63,7 +63,7 @@ def _moves(sheet: Sheet) -> Iterator[Found]:
             )
             return
         for loop in _lifted_loops(columns, lifted[lifted <= last] if nib.is_lifted else lifted):
-            yield Found(
+            yield Match(
                 f"A closed shape of {len(loop)} moves is walked with the pen lifted, so it is not visible.",
                 "Write nib.lower() before it if it should be visible.",
                 complex(*columns.points[loop[0]]),
@@ -72,7 +72,7 @@ def _moves(sheet: Sheet) -> Iterator[Found]:
     if nothing and not len(columns.areas):  # an area without a line says more
         moved = len(runs) and bool((columns.starts != columns.points).any())
         what = "the nib only travelled" if moved else "no nib moved"
-        yield Found(
+        yield Match(
             f"Nothing was drawn at all: {what}.",
             "Draw with nib.forward(90); nib.travel(90) moves without a line."
             if moved
@@ -88,7 +88,7 @@ def _counted(moves: int) -> str:
     return "1 move" if moves == 1 else f"{moves} moves"
 
 
-def _look_meant(columns: Columns, steps: NDArray[np.int64]) -> bool:
+def _look_meant(columns: Columns, steps: Ints) -> bool:
     """Whether some moves are several and bend."""
     if len(steps) < FEWEST_LIFTED:
         return False
@@ -97,7 +97,7 @@ def _look_meant(columns: Columns, steps: NDArray[np.int64]) -> bool:
     return len(np.unique(directions)) > 1 or bool(np.isin(columns.arcs["step"], steps).any())
 
 
-def _lifted_loops(columns: Columns, lifted: NDArray[np.int64]) -> Iterator[NDArray[np.int64]]:
+def _lifted_loops(columns: Columns, lifted: Ints) -> Iterator[Ints]:
     """Lifted moves in a row that come back to where they began."""
     for moves in np.split(lifted, np.flatnonzero(np.diff(lifted) != 1) + 1):
         if not _look_meant(columns, moves):
@@ -110,7 +110,7 @@ def _lifted_loops(columns: Columns, lifted: NDArray[np.int64]) -> Iterator[NDArr
             yield moves[: back[0] + 1]
 
 
-def _is_drawn_later(columns: Columns, loop: NDArray[np.int64], size: float) -> bool:
+def _is_drawn_later(columns: Columns, loop: Ints, size: float) -> bool:
     """Whether lines go through the corners of a lifted walk afterwards: it only found them."""
     later = columns.is_drawn[loop[-1] + 1 :]
     drawn = columns.points[loop[-1] + 1 :][later]

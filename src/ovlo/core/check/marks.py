@@ -6,18 +6,18 @@ from collections.abc import Iterator
 from typing import TYPE_CHECKING
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.contours import AXES, MEETS
-from ovlo.core.paint.measures import Floats, MarkBoxes, step_lengths, widest_line
-from ovlo.core.trail.columns import Columns, Pen
-from ovlo.core.values.finding import Found
+from ovlo.core.paint.measures import MarkBoxes, step_lengths, widest_line
+from ovlo.core.trail.columns import Columns, PenState
+from ovlo.core.values.arrays import Bools, Complexes, Floats, Ints
+from ovlo.core.values.finding import Match
 
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
 
 
-def off_sheet(sheet: Sheet, boxes: MarkBoxes, fitting: float) -> Iterator[Found]:
+def off_sheet(sheet: Sheet, boxes: MarkBoxes, fitting: float) -> Iterator[Match]:
     """Marks that leave the sheet; `fitting` is the scale at which all would be seen."""
     columns = sheet._columns
     half = np.array([sheet.width, sheet.height]) / 2
@@ -35,7 +35,7 @@ def off_sheet(sheet: Sheet, boxes: MarkBoxes, fitting: float) -> Iterator[Found]
     steps = _steps_beyond(columns, half)
     if not len(steps):  # only the bulge of a curve leaves it
         steps = boxes.steps[over.is_out & ~is_text]
-    yield Found(
+    yield Match(
         f"{over.count} of {over.total} {'mark' if over.total == 1 else 'marks'} "
         f"{'leaves' if over.count == 1 else 'leave'} the sheet: {far}.",
         _mend_of_place(sheet, boxes.low.min(axis=0), boxes.high.max(axis=0), fitting),
@@ -49,7 +49,7 @@ BLEEDING = 0.2
 """An area without an outline of which so much is on the sheet was meant to run over its edge."""
 
 
-def _bleeds(columns: Columns, boxes: MarkBoxes, half: Floats) -> NDArray[np.bool_]:
+def _bleeds(columns: Columns, boxes: MarkBoxes, half: Floats) -> Bools:
     """Which marks are meant to run over the edge: grounds beneath all of the sheet, areas cut by it."""
     is_area = boxes.is_bare.copy()
     is_step = boxes.steps < len(columns)
@@ -61,10 +61,10 @@ def _bleeds(columns: Columns, boxes: MarkBoxes, half: Floats) -> NDArray[np.bool
     return np.asarray(is_ground | (boxes.is_bare & (share >= BLEEDING)))
 
 
-def _steps_beyond(columns: Columns, half: Floats) -> NDArray[np.int64]:
+def _steps_beyond(columns: Columns, half: Floats) -> Ints:
     """The steps that leave a mark and begin or end beyond the sheet."""
     ends = np.maximum(np.abs(columns.starts), np.abs(columns.points))
-    is_traced = np.isin(columns.of_steps("pen"), (Pen.DRAW, Pen.TRACE))
+    is_traced = np.isin(columns.of_steps("pen"), (PenState.DRAW, PenState.TRACE))
     return np.flatnonzero(is_traced & (ends > half).any(axis=1))
 
 
@@ -96,7 +96,7 @@ TINY = 0.04
 """A picture of which nothing reaches farther than this share of the sheet, either way, is too small."""
 
 
-def tiny_picture(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Found]:
+def tiny_picture(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
     """A picture that is a speck on its sheet."""
     if (whole := boxes.whole) is None or not len(sheet._columns):
         return
@@ -105,7 +105,7 @@ def tiny_picture(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Found]:
     if not 0 < share < TINY:
         return
     factor = float(f"{0.5 / share:.1g}")
-    yield Found(
+    yield Match(
         f"The whole picture is {right - left:.3g} × {top - bottom:.3g} {sheet.unit}, a speck on a sheet of "
         f"{sheet.width:g} × {sheet.height:g}.",
         f"Draw it {factor:g} times as large"
@@ -124,7 +124,7 @@ HAIRLINE_LENGTH = 2.0
 """Pixels; shorter lines are small anyway."""
 
 
-def hairline(sheet: Sheet) -> Iterator[Found]:
+def hairline(sheet: Sheet) -> Iterator[Match]:
     """Lines too narrow to be seen."""
     columns, origins = sheet._columns, sheet._origins
     widths = np.array([style.line_width for style in columns.styles] or [0.0])
@@ -141,7 +141,7 @@ def hairline(sheet: Sheet) -> Iterator[Found]:
     for width in np.unique(of_steps[is_thin]).tolist():
         steps = np.flatnonzero(is_thin & (of_steps == width))
         wide = HAIRLINE / sheet._pixels_per_unit
-        yield Found(
+        yield Match(
             f"Lines of {width:g} {sheet.unit} are too thin to be seen.",
             f"Give the nib a line_width of at least {wide:.2g} {sheet.unit}.",
             complex(*columns.points[steps[0]]),
@@ -154,7 +154,7 @@ LEVEL = (0, 90)
 """Headings of words that are meant: level, and upwards beside an axis."""
 
 
-def left_over_heading(columns: Columns) -> Iterator[Found]:
+def left_over_heading(columns: Columns) -> Iterator[Match]:
     """Words, or a rectangle, tilted by a walk that ended before the nib travelled to them."""
     pens = columns.of_steps("pen")
     for text in columns.texts:
@@ -162,7 +162,7 @@ def left_over_heading(columns: Columns) -> Iterator[Found]:
             yield _left_over("These words are", text.heading, complex(text.x, text.y), (), (text.origin,))
     runs, stops = columns.runs, columns.stops
     sides = stops - runs["start"]
-    for k in np.flatnonzero((sides == 4) & (runs["pen"] == Pen.DRAW)).tolist():
+    for k in np.flatnonzero((sides == 4) & (runs["pen"] == PenState.DRAW)).tolist():
         first = int(runs["start"][k])
         corners = columns.points[first : first + 4] @ AXES
         jump = first - 1
@@ -178,9 +178,9 @@ def left_over_heading(columns: Columns) -> Iterator[Found]:
             yield _left_over("This rectangle is", heading, complex(middle), steps, ())
 
 
-def _is_left_over(columns: Columns, pens: NDArray[np.int64], travel: int, heading: float) -> bool:
+def _is_left_over(columns: Columns, pens: Ints, travel: int, heading: float) -> bool:
     """Whether a step is a travel to a point, aside from the heading, which a walk before it had."""
-    if travel < 1 or pens[travel] != Pen.JUMP or pens[travel - 1] != Pen.DRAW:
+    if travel < 1 or pens[travel] != PenState.JUMP or pens[travel - 1] != PenState.DRAW:
         return False
     way = complex((columns.points[travel] - columns.starts[travel]) @ AXES)
     ahead = way * np.exp(-1j * np.radians(heading))
@@ -189,7 +189,7 @@ def _is_left_over(columns: Columns, pens: NDArray[np.int64], travel: int, headin
     return is_aside and bool(headings[travel] == heading == headings[travel - 1])
 
 
-def _is_rectangle(start: complex, corners: NDArray[np.complex128]) -> bool:
+def _is_rectangle(start: complex, corners: Complexes) -> bool:
     sides = np.diff(np.append(start, corners))
     turns = sides[1:] / np.where(sides[:-1] == 0, 1, sides[:-1])
     size = np.abs(sides).max()
@@ -198,8 +198,8 @@ def _is_rectangle(start: complex, corners: NDArray[np.complex128]) -> bool:
 
 def _left_over(
     what: str, heading: float, place: complex, steps: tuple[int, ...], origins: tuple[int, ...]
-) -> Found:
-    return Found(
+) -> Match:
+    return Match(
         f"{what} tilted by {heading:.4g}°, the heading at the end of the line before.",
         "Write nib.turn_to(0) before it if it should be level.",
         place,

@@ -11,7 +11,8 @@ from __future__ import annotations
 from math import gcd, isclose, tau
 
 import numpy as np
-from numpy.typing import NDArray
+
+from ovlo.core.values.arrays import Complexes
 
 FEWEST_SIDES = 3
 
@@ -36,7 +37,7 @@ Mistake = tuple[str, str]
 """What is there, as the end of a sentence, and the fix."""
 
 
-def equal_turn(sides: NDArray[np.complex128]) -> float | None:
+def equal_turn(sides: Complexes) -> float | None:
     """The turn, in degrees, that all corners between some sides have, if the sides are equal as well."""
     lengths = np.abs(sides)
     if len(sides) < FEWEST_SIDES or not lengths[0] or np.ptp(lengths) > EQUAL_SIDES * lengths[0]:

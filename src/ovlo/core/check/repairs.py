@@ -13,11 +13,9 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.contours import MEETS
-
-Complexes = NDArray[np.complex128]
+from ovlo.core.values.arrays import Bools, Complexes, Floats, Ints
 
 FEWEST_LINES = 3
 
@@ -39,8 +37,8 @@ class Chain(NamedTuple):
     """
 
     sides: Complexes
-    is_curved: NDArray[np.bool_]
-    places: NDArray[np.int64]
+    is_curved: Bools
+    places: Ints
 
 
 class Repair(NamedTuple):
@@ -146,12 +144,12 @@ def _turns(chain: Chain) -> Iterator[tuple[Complexes, Repair]]:
             yield _turned(sides, some, -2 * value), Repair(what, fix, tuple(some.tolist()))
 
 
-def _is_alone(alike: NDArray[np.bool_], values: NDArray[np.float64]) -> bool:
+def _is_alone(alike: Bools, values: Floats) -> bool:
     """Whether what comes from one place is a single thing, or differs from time to time."""
     return bool(alike.sum() == 1 or np.ptp(values[alike]) > MEETS * np.abs(values[alike]).max())
 
 
-def _turned(sides: Complexes, corners: NDArray[np.int64], by: float) -> Complexes:
+def _turned(sides: Complexes, corners: Ints, by: float) -> Complexes:
     """The chain with all after some corners turned once more for each."""
     counts = np.zeros(len(sides))
     counts[corners + 1] = 1

@@ -12,10 +12,10 @@ import numpy as np
 from ovlo.core.check.polygons import FEWEST_SIDES, figure, is_angle, typed
 from ovlo.core.check.turning import turn_of
 from ovlo.core.paint.contours import MEETS, Contour
-from ovlo.core.values.finding import Found
+from ovlo.core.values.finding import Match
 
 
-def retraced_line(contour: Contour) -> Found | None:
+def retraced_line(contour: Contour) -> Match | None:
     """A walk that runs on past its own beginning: its last steps are its first ones again."""
     points, n = contour.points, len(contour)
     near = MEETS * contour.size
@@ -37,7 +37,7 @@ def _bends_alike(contour: Contour, closed: int) -> bool:
     return bool((apart <= MEETS * contour.size).all())
 
 
-def _told_retraced(contour: Contour, closed: int, again: int) -> Found:
+def _told_retraced(contour: Contour, closed: int, again: int) -> Match:
     n, turn = len(contour), turn_of(contour)
     rounds = again / closed
     if again == 1:
@@ -51,7 +51,7 @@ def _told_retraced(contour: Contour, closed: int, again: int) -> Found:
         fix = _both_readings(n, abs(turn), closed)
     steps = tuple(contour.steps[closed:].tolist())
     middle = (contour.points[closed] + contour.points[closed + 1]) / 2
-    return Found(f"This walk is closed after {closed} steps, but {what}.", fix, complex(middle), steps)
+    return Match(f"This walk is closed after {closed} steps, but {what}.", fix, complex(middle), steps)
 
 
 def _both_readings(n: int, angle: float, closed: int) -> str:

@@ -23,8 +23,8 @@ from ovlo.core.check.repairs import Chain, repair
 from ovlo.core.check.turning import told
 from ovlo.core.paint.contours import MEETS
 from ovlo.core.paint.repeats import Repeat
-from ovlo.core.trail.columns import Pen
-from ovlo.core.values.finding import Found
+from ovlo.core.trail.columns import PenState
+from ovlo.core.values.finding import Match
 
 DRIFT = 0.25
 """A body that ends within this share of its size from where it began was meant to come back."""
@@ -39,7 +39,7 @@ LEAST_TURN = 0.5
 """Degrees; bodies turned by less are a row."""
 
 
-def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Found | None:
+def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Match | None:
     """A body that comes back, repeated with turns that do not go once round: one is missing, or they are off.
 
     Fans, and turns that go round several times, are no rosettes.
@@ -65,10 +65,10 @@ def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Found | None:
         what = "less" if off < 0 else "more"
         message = f"{total}: the angle from the last to the first is {abs(off):.4g}° {what} than the others."
         fix = f"Turn by {typed(times)} each time, or use nib.full_turn({times})."
-    return Found(message, fix, repeat.start, tuple(repeat.steps))
+    return Match(message, fix, repeat.start, tuple(repeat.steps))
 
 
-def drift(repeat: Repeat, unit: str, pixels_per_unit: float) -> Found | None:
+def drift(repeat: Repeat, unit: str, pixels_per_unit: float) -> Match | None:
     """A body that should come back to where it began and ends beside it, so that all walk away."""
     gap = abs(repeat.shift)
     if repeat.is_back or abs(repeat.turn) < LEAST_TURN or not repeat.is_drawn:
@@ -79,7 +79,7 @@ def drift(repeat: Repeat, unit: str, pixels_per_unit: float) -> Found | None:
         return None
     chain = _chain(repeat)
     way = repair(chain, unit) if chain is not None else None
-    return Found(
+    return Match(
         f"This figure of {repeat.period} steps is walked {repeat.times} times, and each time it ends "
         f"{gap:.4g} {unit} from its start, so the figures drift apart.",
         (f"{way.fix} Or walk" if way is not None else "Check its lengths and turns; or walk")
@@ -93,7 +93,7 @@ def drift(repeat: Repeat, unit: str, pixels_per_unit: float) -> Found | None:
 def _chain(repeat: Repeat) -> Chain | None:
     """The body's lines, if it is nothing but lines."""
     walk, body = repeat.walk, repeat.body
-    if not np.isin(walk.pens[body], (Pen.DRAW, Pen.TRACE)).all():
+    if not np.isin(walk.pens[body], (PenState.DRAW, PenState.TRACE)).all():
         return None
     return Chain(walk.ends[body] - walk.starts[body], walk.reach[body] > 0, np.arange(repeat.period))
 
@@ -106,7 +106,7 @@ def _is_coil(repeat: Repeat) -> bool:
     return bool(abs(points[-2] - points[0]) <= near or abs(points[-1] - points[1]) <= near)
 
 
-def body_misses_360(repeat: Repeat, unit: str) -> Found | None:
+def body_misses_360(repeat: Repeat, unit: str) -> Match | None:
     """A body of equal sides that turn by what they should not, each time; or bodies that are such sides."""
     if repeat.is_back or abs(repeat.turn) < LEAST_TURN or not repeat.is_drawn:
         return None

@@ -14,8 +14,8 @@ import numpy as np
 
 from ovlo.core.check.polygons import FEWEST_SIDES
 from ovlo.core.paint.contours import AXES, MEETS, Contour
-from ovlo.core.trail.columns import Columns, Pen
-from ovlo.core.values.finding import Found
+from ovlo.core.trail.columns import Columns, PenState
+from ovlo.core.values.finding import Match
 
 BEAD = 0.2
 """Shapes smaller than this share of the lines between them are beads on a string, or dots that are joined."""
@@ -26,7 +26,7 @@ MOST_SIDES = 64
 """Of a centred shape."""
 
 
-def stray_line(contour: Contour, columns: Columns, unit: str) -> Found | None:
+def stray_line(contour: Contour, columns: Columns, unit: str) -> Match | None:
     """A single straight stroke between two closed shapes, or to the first of several."""
     if not contour.is_visible:
         return None
@@ -36,12 +36,12 @@ def stray_line(contour: Contour, columns: Columns, unit: str) -> Found | None:
     return _told(contour, columns, joints, "joins two shapes that are closed without it", unit)
 
 
-def _told(contour: Contour, columns: Columns, joints: Sequence[int], what: str, unit: str) -> Found:
+def _told(contour: Contour, columns: Columns, joints: Sequence[int], what: str, unit: str) -> Match:
     first = joints[0]
     way = contour.sides[first] * np.exp(-1j * np.radians(columns.steps["heading"][contour.steps[first]]))
     is_ahead = abs(way.imag) <= 1e-9 * abs(way)
     travel = f"nib.travel({way.real:.6g})" if is_ahead else "nib.travel_to(…)"
-    return Found(
+    return Match(
         f"This line of {contour.lengths[first]:.4g} {unit} {what}.",
         f"If it should not be there, move with {travel} instead, which draws nothing.",
         complex(contour.points[first] + contour.points[first + 1]) / 2,
@@ -135,7 +135,7 @@ def _loop_ends(contour: Contour) -> dict[int, int]:
     return found
 
 
-def between_centred(columns: Columns, chains: Sequence[Contour], unit: str) -> Iterator[Found]:
+def between_centred(columns: Columns, chains: Sequence[Contour], unit: str) -> Iterator[Match]:
     """Lines from the middle of one centred shape to the middle of the next, across their borders.
 
     A shape is laid while the contour rests: it begins with a jump from where the nib stands.
@@ -175,7 +175,12 @@ def _laid(columns: Columns) -> dict[int, Laid]:
     found: dict[int, Laid] = {}
     for k in range(len(runs) - 1):
         jump, begin, stop = firsts[k], firsts[k + 1], stops[k + 1]
-        if pens[k] != Pen.JUMP or pens[k + 1] != Pen.DRAW or is_filled[begin] or stop - begin > MOST_SIDES:
+        if (
+            pens[k] != PenState.JUMP
+            or pens[k + 1] != PenState.DRAW
+            or is_filled[begin]
+            or stop - begin > MOST_SIDES
+        ):
             continue
         reach = np.abs(points[begin:stop] - starts[jump])
         is_ring = abs(points[stop - 1] - starts[begin]) <= MEETS * reach.max()

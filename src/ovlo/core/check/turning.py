@@ -26,7 +26,7 @@ from ovlo.core.check.polygons import (
 )
 from ovlo.core.paint.contours import Contour
 from ovlo.core.paint.repeats import Repeat
-from ovlo.core.values.finding import Found
+from ovlo.core.values.finding import Match
 
 OPEN_TURN = 180.0
 """Sides that turn by no more between the first and the last may be a bowl or a letter."""
@@ -37,7 +37,7 @@ def turn_of(contour: Contour) -> float | None:
     return None if contour.is_curved.any() else equal_turn(contour.sides)
 
 
-def turns_miss_360(contour: Contour, is_one_place: bool, unit: str, pixels_per_unit: float) -> Found | None:
+def turns_miss_360(contour: Contour, is_one_place: bool, unit: str, pixels_per_unit: float) -> Match | None:
     """Equal sides and equal turns that do not add up to whole turns.
 
     `is_one_place` says that all sides come from one line, as those of a loop do.
@@ -68,11 +68,11 @@ def told(
     place: complex,
     steps: list[int],
     is_hint: bool,
-) -> Found:
+) -> Match:
     """What is said of sides that do not go round."""
     what, fix = mistake
     total = f"{n * angle:.6g}°"
-    return Found(
+    return Match(
         f"{n} sides of {side:.4g} {unit} with turns of {angle:.6g}° turn by {total} in all, "
         f"which is not a multiple of 360°{what}",
         fix,
@@ -100,19 +100,19 @@ def _nearly(contour: Contour, n: int, angle: float) -> Mistake | None:
     )
 
 
-def inner_runs(contour: Contour, runs: list[Repeat], unit: str) -> Iterator[Found]:
+def inner_runs(contour: Contour, runs: list[Repeat], unit: str) -> Iterator[Match]:
     """The angle inside taken for the turn in a part of a longer contour, as the roof of a house."""
     yield from _in_runs(contour, runs, unit, inner_angle)
 
 
-def long_runs(contour: Contour, runs: list[Repeat], unit: str) -> Iterator[Found]:
+def long_runs(contour: Contour, runs: list[Repeat], unit: str) -> Iterator[Match]:
     """A polygon in a longer contour of which the first sides are drawn again."""
     yield from _in_runs(contour, runs, unit, _goes_on)
 
 
 def _in_runs(
     contour: Contour, runs: list[Repeat], unit: str, look: Callable[[int, float], Mistake | None]
-) -> Iterator[Found]:
+) -> Iterator[Match]:
     for run in runs if not contour.is_closed else ():
         n, angle = run.times, abs(run.turn)
         if not run.is_polygon or n >= len(contour) or angle < EQUAL_TURNS:

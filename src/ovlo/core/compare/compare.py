@@ -17,7 +17,7 @@ from itertools import islice
 import numpy as np
 
 from ovlo.core.compare.looks import look_words, text_words
-from ovlo.core.compare.nearest import Layer
+from ovlo.core.compare.nearest import SearchableLines
 from ovlo.core.compare.on_top import Look, Paint
 from ovlo.core.compare.proposals import proposals
 from ovlo.core.compare.side import SAME, Picture
@@ -80,7 +80,7 @@ class Comparison:
 
 
 @dataclass(frozen=True)
-class Eyes:
+class CompareInputs:
     """What a comparison is told about pixels and texts.
 
     Attributes
@@ -104,13 +104,13 @@ MOST_LOOKED_AT = 24
 """Of a symmetrical figure, so many ways to lay it on itself are tried for colours: twelve turns, mirrored."""
 
 
-def compare(a: Columns, b: Columns, eyes: Eyes | None = None) -> Comparison:
-    """What two trails' pictures have to do with each other; without eyes not what lies on top."""
+def compare(a: Columns, b: Columns, inputs: CompareInputs | None = None) -> Comparison:
+    """What two trails' pictures have to do with each other; without inputs not what lies on top."""
     first, second = Picture.of(a), Picture.of(b)
     tolerance = SAME * second.size
     here = Similarity()
     apart = list(_differences(first, second, here, tolerance))
-    looks = _Looks(first, second, eyes)
+    looks = _LookComparison(first, second, inputs)
     best: Comparison | None = None
     for by in islice(_fitting(first, second, apart, tolerance), MOST_LOOKED_AT):
         # After the first, only one that shows the same at every place is asked what differs.
@@ -124,7 +124,7 @@ def compare(a: Columns, b: Columns, eyes: Eyes | None = None) -> Comparison:
     if best is not None and len(first.all_lines):
         return best
     found = max(apart, key=lambda one: one.distance, default=None)
-    if found is not None and eyes is not None and found.distance <= UNSEEN / eyes.pixels_per_unit:
+    if found is not None and inputs is not None and found.distance <= UNSEEN / inputs.pixels_per_unit:
         return Comparison(here, second.size, found, looks.words(here, 2 * found.distance))
     return Comparison(None, second.size, found, looks.texts(here, tolerance))
 
@@ -142,11 +142,11 @@ def _fitting(a: Picture, b: Picture, apart: list[Difference], tolerance: float) 
             yield by
 
 
-class _Looks:
+class _LookComparison:
     """What differs between two pictures where the shapes are the same."""
 
-    def __init__(self, a: Picture, b: Picture, eyes: Eyes | None) -> None:
-        self._a, self._b, self._eyes = a, b, eyes
+    def __init__(self, a: Picture, b: Picture, inputs: CompareInputs | None) -> None:
+        self._a, self._b, self._eyes = a, b, inputs
 
     @cached_property
     def _look(self) -> Look | None:
@@ -189,14 +189,18 @@ def _differences(a: Picture, b: Picture, by: Similarity, tolerance: float) -> It
             yield Difference(distance * by.scale, z, "B", what)
 
 
-def _farther(ours: Layer, theirs: Layer, by: Similarity, tolerance: float) -> tuple[float, complex] | None:
+def _farther(
+    ours: SearchableLines, theirs: SearchableLines, by: Similarity, tolerance: float
+) -> tuple[float, complex] | None:
     distance, place = ours.farthest(theirs, by, tolerance)
     if distance > tolerance:
         return distance, place
     return _uncovered(ours, theirs, by, tolerance)
 
 
-def _uncovered(ours: Layer, theirs: Layer, by: Similarity, tolerance: float) -> tuple[float, complex] | None:
+def _uncovered(
+    ours: SearchableLines, theirs: SearchableLines, by: Similarity, tolerance: float
+) -> tuple[float, complex] | None:
     """A short gap: just beyond an end of their lines, ours go on and theirs do not."""
     lines = theirs.lines
     longer = by.scale * float(ours.lines.lengths.sum()) - float(lines.lengths.sum())

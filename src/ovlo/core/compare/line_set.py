@@ -13,15 +13,11 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.outlines import MOVE, Outline, ranges
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import ARC
-
-Complexes = NDArray[np.complex128]
-Floats = NDArray[np.float64]
-Ints = NDArray[np.int64]
+from ovlo.core.values.arrays import Bools, Complexes, Floats, Ints
 
 CELL = 1e-7
 """Lines whose direction (radians) and distance from the middle (of the size) agree within this are one."""
@@ -73,7 +69,7 @@ class Lines:
         kept = (starts != ends) | bends | (outline.codes[vertex] == 2)
         return cls(starts, ends, centres, sweeps, outline.keys[owner].astype(np.int64))._chosen(kept)
 
-    def _chosen(self, which: NDArray[np.bool_] | Ints) -> Lines:
+    def _chosen(self, which: Bools | Ints) -> Lines:
         return Lines(
             self.starts[which], self.ends[which], self.centres[which], self.sweeps[which], self.looks[which]
         )
@@ -84,7 +80,7 @@ class Lines:
         return Lines(*(np.concatenate([getattr(self, name), getattr(other, name)]) for name in names))
 
     @cached_property
-    def is_arc(self) -> NDArray[np.bool_]:
+    def is_arc(self) -> Bools:
         """Which pieces are arcs."""
         return np.asarray(self.sweeps != 0)
 

@@ -8,12 +8,13 @@ from __future__ import annotations
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.compare.line_set import Complexes, Ints, Lines
-from ovlo.core.compare.nearest import NEIGHBOURS, Layer
+from ovlo.core.compare.line_set import Lines
+from ovlo.core.compare.nearest import NEIGHBOURS, SearchableLines
 from ovlo.core.compare.side import SAME, Picture
 from ovlo.core.paint.measures import TextBox
 from ovlo.core.trail.columns import Style, Text
 from ovlo.core.trail.similarity import Similarity, moved_text
+from ovlo.core.values.arrays import Complexes, Ints
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import half_turned
 
@@ -94,7 +95,7 @@ def _unlike(
     if len(used) < 2 or not len(a) or not len(b):
         return []
     spacing = max(float(a.lengths.sum()) / LOOKED_AT, 1e-300)
-    ours, theirs = Layer(a, spacing), Layer(b, spacing * by.scale)
+    ours, theirs = SearchableLines(a, spacing), SearchableLines(b, spacing * by.scale)
     middles = ours.z[2 * len(a) :]
     some = middles[:: max(1, len(middles) // LOOKED_AT)]
     mine = np.array(looks[0])[_uppermost(ours, some, tolerance / by.scale)]
@@ -108,7 +109,7 @@ def _unlike(
     ]
 
 
-def _uppermost(layer: Layer, z: Complexes, tolerance: float) -> Ints:
+def _uppermost(layer: SearchableLines, z: Complexes, tolerance: float) -> Ints:
     """The look of the last line drawn through each point; there is one."""
     owners = layer.owners[layer.nearest(z, NEIGHBOURS[1])]
     distances = layer.lines.distances(np.repeat(z, owners.shape[1]), owners.ravel()).reshape(owners.shape)

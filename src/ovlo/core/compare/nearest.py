@@ -1,6 +1,6 @@
 """Lines that can be searched: how far points are from them, and which point is farthest.
 
-Layer(lines, spacing).distances(z, 8)
+SearchableLines(lines, spacing).distances(z, 8)
 """
 
 from __future__ import annotations
@@ -10,8 +10,9 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from ovlo.core.compare.line_set import Complexes, Floats, Ints, Lines
+from ovlo.core.compare.line_set import Lines
 from ovlo.core.trail.similarity import Similarity
+from ovlo.core.values.arrays import Complexes, Floats, Ints
 
 if TYPE_CHECKING:
     from scipy.spatial import cKDTree
@@ -35,7 +36,7 @@ ROUNDS = 6
 """In each, the place of the largest distance becomes four times as exact."""
 
 
-class Layer:
+class SearchableLines:
     """Lines with points on them that can be searched."""
 
     def __init__(self, lines: Lines, spacing: float) -> None:
@@ -96,7 +97,7 @@ class Layer:
         every = np.arange(len(self.lines))
         return float(self.lines.distances(np.full(len(every), z), every).min())
 
-    def farthest(self, other: Layer, by: Similarity, tolerance: float) -> tuple[float, complex]:
+    def farthest(self, other: SearchableLines, by: Similarity, tolerance: float) -> tuple[float, complex]:
         """Of these points, moved, the one farthest from another layer's lines, if beyond the tolerance."""
         if not len(self.z):
             return 0.0, 0j
@@ -120,7 +121,9 @@ class Layer:
             return 0.0, 0j
         return max((best, place), self._climbed(other, by, int(owners[number]), unique[number]), key=_first)
 
-    def _climbed(self, other: Layer, by: Similarity, piece: int, z: complex) -> tuple[float, complex]:
+    def _climbed(
+        self, other: SearchableLines, by: Similarity, piece: int, z: complex
+    ) -> tuple[float, complex]:
         """The farthest place near a point of a piece: between its neighbours, and between theirs."""
         count = int(np.ceil(self.lines.lengths[piece] / self.spacing)) + 1
         shares = np.linspace(0, 1, count + 1)

@@ -14,10 +14,10 @@ from ovlo.core.compare.side import Picture
 from ovlo.core.paint.measures import widest_line
 from ovlo.core.trail.columns import Columns
 from ovlo.core.trail.similarity import Similarity, transformed
+from ovlo.core.values.arrays import Box, Bytes
 from ovlo.core.values.colour import Colour
 
-Box = tuple[float, float, float, float]
-Paint = Callable[[Columns, Box], NDArray[np.uint8]]
+Paint = Callable[[Columns, Box], Bytes]
 """Paints the part of the plane in a box: left, bottom, right, top."""
 
 UNLIKE = 48
@@ -51,7 +51,7 @@ class Look:
             found.append(self._unlike(self._paint(moved, self._box)))
         return min(found, key=len)
 
-    def _unlike(self, ours: NDArray[np.uint8]) -> tuple[str, ...]:
+    def _unlike(self, ours: Bytes) -> tuple[str, ...]:
         differ = np.abs(_weighed(ours) - self._weighed).max(axis=2) > UNLIKE
         # Blocks, by their lowest corners, of which all pixels differ.
         blocks = differ[:-2] & differ[1:-1] & differ[2:]
@@ -73,13 +73,13 @@ class Look:
         )
 
 
-def _weighed(pixels: NDArray[np.uint8]) -> NDArray[np.float32]:
+def _weighed(pixels: Bytes) -> NDArray[np.float32]:
     """Colours as far as they are seen."""
     weighed = pixels.astype(np.float32)
     weighed[..., :3] *= weighed[..., 3:] / 255
     return weighed
 
 
-def _named(pixel: NDArray[np.uint8]) -> str:
+def _named(pixel: Bytes) -> str:
     red, green, blue, opacity = pixel.tolist()
     return Colour(red, green, blue, opacity / 255).css if opacity else "nothing"

@@ -1,6 +1,6 @@
-"""Moments of lines: by which turn and scale one figure may be another.
+"""ShapeMoments of lines: by which turn and scale one figure may be another.
 
-Moments(lines).middle, Moments(lines).spread
+ShapeMoments(lines).middle, ShapeMoments(lines).spread
 """
 
 from __future__ import annotations
@@ -34,7 +34,7 @@ def proposals(a: Picture, b: Picture) -> Iterator[Similarity]:
     if not len(a.all_lines) or not len(b.all_lines):
         yield from _text_proposals(a, b)
         return
-    ours, theirs = Moments(a.all_lines), Moments(b.all_lines)
+    ours, theirs = ShapeMoments(a.all_lines), ShapeMoments(b.all_lines)
     if not ours.spread or not theirs.spread:
         yield Similarity(1.0, 0.0, *_pair(theirs.middle - ours.middle))
         return
@@ -60,7 +60,7 @@ def _text_proposals(a: Picture, b: Picture) -> Iterator[Similarity]:
                 yield Similarity(scale, half_turned(turn), *_pair(move))
 
 
-def _turns(ours: Moments, theirs: Moments, is_mirrored: bool) -> Iterator[float]:
+def _turns(ours: ShapeMoments, theirs: ShapeMoments, is_mirrored: bool) -> Iterator[float]:
     """The turns by which the moments of lines become those of others, in radians, the smallest first.
 
     The m-th moment turns m times as fast as the picture, which leaves m turns to choose from. Figures with a
@@ -81,7 +81,7 @@ def _turns(ours: Moments, theirs: Moments, is_mirrored: bool) -> Iterator[float]
         yield 0.0
 
 
-class Moments:
+class ShapeMoments:
     """The middle of lines, how far they spread, and their moments as shares of the largest possible ones.
 
     The m-th is the integral of ((z - middle)/spread)^m along all lines, by Gauss-Legendre quadrature over

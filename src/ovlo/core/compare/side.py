@@ -11,7 +11,7 @@ from functools import cached_property
 import numpy as np
 
 from ovlo.core.compare.line_set import Lines
-from ovlo.core.compare.nearest import Layer
+from ovlo.core.compare.nearest import SearchableLines
 from ovlo.core.paint.outlines import CLOSE, MOVE, Outline, borders, strokes
 from ovlo.core.paint.regions import without_overlaps
 from ovlo.core.trail.columns import FILL_RULES, Columns, Text
@@ -63,10 +63,10 @@ class Picture:
         return abs(complex(right - left, top - bottom)) or 1.0
 
     @cached_property
-    def layers(self) -> tuple[Layer, Layer]:
+    def layers(self) -> tuple[SearchableLines, SearchableLines]:
         """Lines and borders, each ready to be searched."""
         spacing = max(float(self.all_lines.lengths.sum()) / POINTS, 1e-9 * self.size)
-        return Layer(self.lines, spacing), Layer(self.areas, spacing)
+        return SearchableLines(self.lines, spacing), SearchableLines(self.areas, spacing)
 
 
 def _regions(columns: Columns, outline: Outline, tolerance: float) -> Outline:

@@ -16,9 +16,8 @@ from numpy.typing import NDArray
 from ovlo.core.paint.likeness import mixed, numbered
 from ovlo.core.paint.outlines import ranges
 from ovlo.core.trail import curves
-from ovlo.core.trail.columns import Columns, Pen
-
-Complexes = NDArray[np.complex128]
+from ovlo.core.trail.columns import Columns, PenState
+from ovlo.core.values.arrays import Bools, Complexes, Floats, Ints
 
 MEETS = 1e-6
 """Points this share of a contour's size apart are one."""
@@ -53,9 +52,9 @@ class Contour:
         How many there are of it, but for where and how large they are and how they are turned.
     """
 
-    steps: NDArray[np.int64]
+    steps: Ints
     points: Complexes
-    is_curved: NDArray[np.bool_]
+    is_curved: Bools
     course: Complexes
     is_visible: bool
     area: int
@@ -97,12 +96,12 @@ class Contour:
         return np.diff(self.points)
 
     @cached_property
-    def lengths(self) -> NDArray[np.float64]:
+    def lengths(self) -> Floats:
         """How long each step is as the crow flies, shape (n,)."""
         return np.abs(self.sides)
 
     @cached_property
-    def turns(self) -> NDArray[np.float64]:
+    def turns(self) -> Floats:
         """The angle from each straight side to the next, degrees in (-180, 180], shape (n - 1,)."""
         return np.degrees(np.angle(self.sides[1:] * self.sides[:-1].conj()))
 
@@ -152,15 +151,13 @@ def contours(columns: Columns, places: NDArray[np.int32] | None = None) -> Itera
             points,
             curved[some],
             _course(columns, some, points, curved[some]),
-            bool(run["pen"] == Pen.DRAW),
+            bool(run["pen"] == PenState.DRAW),
             int(run["area"]),
             times,
         )
 
 
-def _kinds(
-    columns: Columns, steps: NDArray[np.int64], bounds: NDArray[np.int64], places: NDArray[np.int32] | None
-) -> NDArray[np.int64]:
+def _kinds(columns: Columns, steps: Ints, bounds: Ints, places: NDArray[np.int32] | None) -> Ints:
     """A number for each contour, the same for those that are alike: their steps, as seen from the first."""
     ways = (columns.points - columns.starts)[steps] @ AXES
     bends = np.zeros((len(columns), 3), complex)
@@ -181,9 +178,7 @@ def _kinds(
     return np.add.reduceat(kinds, bounds[:-1]) if len(bounds) > 1 else np.empty(0, np.int64)
 
 
-def _largest(
-    kinds: NDArray[np.int64], lengths: NDArray[np.float64], bounds: NDArray[np.int64]
-) -> list[tuple[int, int]]:
+def _largest(kinds: Ints, lengths: Floats, bounds: Ints) -> list[tuple[int, int]]:
     """Of contours of each kind the largest, and how many there are; those of a single step are left out."""
     counts = np.diff(bounds)
     long = np.flatnonzero(counts > 1)
@@ -197,9 +192,7 @@ def _largest(
     return sorted(zip(long[order[firsts]].tolist(), times.tolist(), strict=True))
 
 
-def _course(
-    columns: Columns, steps: NDArray[np.int64], points: Complexes, is_curved: NDArray[np.bool_]
-) -> Complexes:
+def _course(columns: Columns, steps: Ints, points: Complexes, is_curved: Bools) -> Complexes:
     if not is_curved.any():
         return points
     arcs = columns.arcs[np.searchsorted(columns.arcs["step"], steps[is_curved])]

@@ -12,15 +12,12 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.outlines import CLOSE, LINE, MOVE, ranges
 from ovlo.core.trail.columns import Style
+from ovlo.core.values.arrays import Box, Bytes, Floats, Ints
 
-Floats = NDArray[np.float64]
-Ints = NDArray[np.int64]
-Path = tuple[Floats, NDArray[np.uint8]]
-Box = tuple[float, float, float, float]
+Path = tuple[Floats, Bytes]
 
 DOT = 1e-6
 """The length of a dash of no length, which shows its caps, as a share of the whole pattern."""
@@ -37,7 +34,7 @@ def without_fine_dashes(style: Style, finest: float) -> Style:
     return style._replace(ink=replace(style.ink, opacity=opacity), line_dash=())
 
 
-def cut(vertices: Floats, codes: NDArray[np.uint8], box: Box, dashes: Sequence[float] = ()) -> Path:
+def cut(vertices: Floats, codes: Bytes, box: Box, dashes: Sequence[float] = ()) -> Path:
     """What is inside a box (left, bottom, right, top) of a path's lines, in dashes if there are any."""
     ends = np.flatnonzero(codes != MOVE)
     if not len(ends):

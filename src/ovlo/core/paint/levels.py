@@ -8,7 +8,8 @@ So all marks of a level are taken at once, where one after the other would take 
 from __future__ import annotations
 
 import numpy as np
-from numpy.typing import NDArray
+
+from ovlo.core.values.arrays import Ints
 
 CELL = 16
 """Pixels across and up of the cells in which the highest level is kept."""
@@ -34,11 +35,11 @@ class Levels:
         self._areas[cells] = level
         return level
 
-    def cells(self, pixels: NDArray[np.int64]) -> NDArray[np.int64]:
+    def cells(self, pixels: Ints) -> Ints:
         """The cells that pixels are in, by their numbers."""
         return pixels // self._width // CELL * self._areas.shape[1] + pixels % self._width // CELL
 
-    def of_line(self, cells: NDArray[np.int64]) -> int:
+    def of_line(self, cells: Ints) -> int:
         """The level of a line or text that is looked at in those cells: that of the highest area there."""
         if not len(cells):
             return 0

@@ -6,7 +6,8 @@ numbered(rows, 1e-6)
 from __future__ import annotations
 
 import numpy as np
-from numpy.typing import NDArray
+
+from ovlo.core.values.arrays import Floats, Ints
 
 ASIDE = 0.3719
 """Of a cell, by which the cells are moved, so that common values do not lie on their edges."""
@@ -16,7 +17,7 @@ FARTHEST = 2**62
 """Cells farther out are one, so that they fit into whole numbers."""
 
 
-def numbered(rows: NDArray[np.float64], same: float) -> NDArray[np.int64]:
+def numbered(rows: Floats, same: float) -> Ints:
     """A number for each row, shape (n,).
 
     Parameters
@@ -30,7 +31,7 @@ def numbered(rows: NDArray[np.float64], same: float) -> NDArray[np.int64]:
     return np.asarray(np.bitwise_xor.reduce(mixed(cells * weights), axis=1))
 
 
-def mixed(numbers: NDArray[np.int64]) -> NDArray[np.int64]:
+def mixed(numbers: Ints) -> Ints:
     """Numbers whose bits hang on all bits of others, so that sums and differences of those are not theirs.
 
     A step of splitmix64 (Steele, Lea and Flood, 2014); what is too large wraps round.

@@ -12,16 +12,15 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.order import Mark, painted
 from ovlo.core.paint.outlines import borders, strokes
 from ovlo.core.trail import curves
-from ovlo.core.trail.columns import Columns, Pen, Text
+from ovlo.core.trail.columns import Columns, PenState, Text
+from ovlo.core.values.arrays import Bools, Box, Bytes, Floats, Ints
 
-Floats = NDArray[np.float64]
 TextBox = Callable[[Text], tuple[Floats, Floats]]
-Letters = Callable[[Text], tuple[Floats, NDArray[np.uint8]]]
+Letters = Callable[[Text], tuple[Floats, Bytes]]
 """What gives the letters of a text as a path, which knows fonts."""
 
 CLOSED = 1e-9
@@ -44,7 +43,7 @@ def drawn_length(columns: Columns) -> float:
 
 def widest_line(columns: Columns) -> float:
     """The width of the widest line that is drawn, in sheet units."""
-    drawn = np.flatnonzero(np.bincount(columns.runs["style"][columns.runs["pen"] == Pen.DRAW]))
+    drawn = np.flatnonzero(np.bincount(columns.runs["style"][columns.runs["pen"] == PenState.DRAW]))
     return max((columns.styles[number].line_width for number in drawn), default=0.0)
 
 
@@ -64,8 +63,8 @@ class MarkBoxes:
 
     low: Floats
     high: Floats
-    steps: NDArray[np.int64]
-    is_bare: NDArray[np.bool_]
+    steps: Ints
+    is_bare: Bools
 
     @classmethod
     def of(cls, columns: Columns, text_box: TextBox) -> MarkBoxes:
@@ -88,12 +87,12 @@ class MarkBoxes:
         is_bare = np.repeat([False, True, False], [len(lines.piece_steps), len(alone), len(texts)])
         return cls(low, high, steps, is_bare)
 
-    def chosen(self, which: NDArray[np.bool_]) -> MarkBoxes:
+    def chosen(self, which: Bools) -> MarkBoxes:
         """Those of some marks."""
         return MarkBoxes(self.low[which], self.high[which], self.steps[which], self.is_bare[which])
 
     @property
-    def whole(self) -> tuple[float, float, float, float] | None:
+    def whole(self) -> Box | None:
         """The box of everything: left, bottom, right, top; None when nothing is marked."""
         if not len(self.low):
             return None
@@ -117,7 +116,7 @@ class MarkBoxes:
 class Beyond:
     """Which marks leave the sheet, and how far beyond which edge."""
 
-    is_out: NDArray[np.bool_]
+    is_out: Bools
     distances: dict[str, float]
 
     @property

@@ -9,17 +9,15 @@ line is what it is with mitres (SVG 2, 13.5.5): each area reaches from the corne
 from __future__ import annotations
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.outlines import CLOSE, MOVE
+from ovlo.core.values.arrays import Bytes, Floats
 
 MITER_LIMIT = 10
 """How many times the width of its line a mitre may be long; a longer one is cut off."""
 
 
-def mitres(
-    vertices: NDArray[np.float64], codes: NDArray[np.uint8], line_width: float, finest: float
-) -> NDArray[np.float64]:
+def mitres(vertices: Floats, codes: Bytes, line_width: float, finest: float) -> Floats:
     """The corners, sides and points of the mitres of a path of straight lines, shape (m, 4, 2).
 
     Those that stand out from a bevel by less than `finest` are left out.

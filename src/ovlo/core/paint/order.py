@@ -12,10 +12,10 @@ from dataclasses import replace
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
-from ovlo.core.paint.outlines import MOVE, Ints, Outline, borders, ranges, strokes
+from ovlo.core.paint.outlines import MOVE, Outline, borders, ranges, strokes
 from ovlo.core.trail.columns import FILL_RULES, Columns, Style, Text
+from ovlo.core.values.arrays import Ints
 from ovlo.core.values.colour import CHANNELS, Colour
 
 
@@ -111,7 +111,7 @@ def paint_order(columns: Columns, areas: Ints, line_steps: Ints) -> Ints:
     return np.lexsort((orders, steps))
 
 
-def _twins(columns: Columns, areas: Outline, lines: Outline) -> NDArray[np.int64]:
+def _twins(columns: Columns, areas: Outline, lines: Outline) -> Ints:
     """For each border, the path of strokes that follows it and is the same path, or -1."""
     twins = np.full(len(areas), -1)
     if not len(areas) or not len(lines):

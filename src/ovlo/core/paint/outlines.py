@@ -18,7 +18,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.trail import curves
-from ovlo.core.trail.columns import ARC, Columns, Pen
+from ovlo.core.trail.columns import ARC, Columns, PenState
+from ovlo.core.values.arrays import Bools, Bytes, Floats, Ints
 
 MOVE, LINE, QUADRATIC, CUBIC, CLOSE = 1, 2, 3, 4, 79
 """What leads to a vertex. The numbers are Matplotlib's, so that its paths need no translation.
@@ -27,7 +28,6 @@ Those of curves, for control points and ends, are met in letters and in what is 
 arcs apart.
 """
 
-Ints = NDArray[np.int64]
 
 FINE = 8
 """The length of the chords is off by a share of the square of this less."""
@@ -56,8 +56,8 @@ class Outline:
         The step that leads to each vertex; of one at which a piece begins, the step that begins there.
     """
 
-    vertices: NDArray[np.float64]
-    codes: NDArray[np.uint8]
+    vertices: Floats
+    codes: Bytes
     firsts: Ints
     keys: Ints
     steps: Ints
@@ -68,7 +68,7 @@ class Outline:
     def __len__(self) -> int:
         return len(self.keys)
 
-    def path(self, number: int) -> tuple[NDArray[np.float64], NDArray[np.uint8]]:
+    def path(self, number: int) -> tuple[Floats, Bytes]:
         """The vertices and codes of one path."""
         first, stop = self.firsts[number : number + 2].tolist()
         return self.vertices[first:stop], self.codes[first:stop]
@@ -110,15 +110,15 @@ class Outline:
             self, vertices=vertices, codes=codes, firsts=firsts, arcs=np.empty(0, ARC), vertex_steps=steps
         )
 
-    def boxes(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    def boxes(self) -> tuple[Floats, Floats]:
         """The lower left and upper right corners of each piece between moves, each of shape (p, 2)."""
         return self._boxes_from(self.moves)
 
-    def path_boxes(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    def path_boxes(self) -> tuple[Floats, Floats]:
         """The lower left and upper right corners of each whole path, each of shape (k, 2)."""
         return self._boxes_from(self.firsts[:-1])
 
-    def _boxes_from(self, begins: Ints) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    def _boxes_from(self, begins: Ints) -> tuple[Floats, Floats]:
         """The corners of what begins at some vertices, and ends where the next begins."""
         if not len(begins):
             return np.empty((0, 2)), np.empty((0, 2))
@@ -150,7 +150,7 @@ def borders(columns: Columns) -> Outline:
 
 def _strokes(columns: Columns) -> Outline:
     runs, stops = columns.runs, columns.stops
-    drawn = (runs["pen"] == Pen.DRAW) & (stops > runs["start"])
+    drawn = (runs["pen"] == PenState.DRAW) & (stops > runs["start"])
     runs, stops = runs[drawn], stops[drawn]
     # What is painted between two runs keeps them apart.
     layers = np.searchsorted(columns.events, runs["start"], "right")
@@ -178,10 +178,10 @@ def _assembled(
     columns: Columns,
     runs: NDArray[np.void],
     stops: Ints,
-    goes_on: NDArray[np.bool_],
-    changes: NDArray[np.bool_],
+    goes_on: Bools,
+    changes: Bools,
     keys: Ints,
-    closes: NDArray[np.bool_],
+    closes: Bools,
 ) -> Outline:
     """Paths of runs in their order.
 
@@ -258,7 +258,7 @@ def _arcs(columns: Columns, steps: Ints, begins: Ints) -> NDArray[np.void]:
     return arcs
 
 
-def _goes_on(runs: NDArray[np.void], stops: Ints) -> NDArray[np.bool_]:
+def _goes_on(runs: NDArray[np.void], stops: Ints) -> Bools:
     """Whether each run only continues the one before it, in the same style."""
     goes_on = np.zeros(len(runs), bool)
     goes_on[1:] = (

@@ -14,7 +14,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.paint.outlines import MOVE, Ints, ranges
+from ovlo.core.paint.outlines import MOVE, ranges
+from ovlo.core.values.arrays import Bools, Bytes, Floats, Ints
 
 MOST_CROSSINGS = 4_000_000
 """Crossings that are sorted at once."""
@@ -46,10 +47,10 @@ class Spans(NamedTuple):
 
 
 def spans(
-    vertices: NDArray[np.float64],
-    codes: NDArray[np.uint8],
+    vertices: Floats,
+    codes: Bytes,
     firsts: Ints,
-    is_evenodd: NDArray[np.bool_],
+    is_evenodd: Bools,
     shape: tuple[int, int],
 ) -> Spans:
     """The pixels inside some borders.
@@ -88,12 +89,12 @@ NO_SPANS = Spans(*(np.empty(0, np.int64) for _ in range(4)))
 
 
 def _sorted(
-    starts: NDArray[np.float64],
-    ends: NDArray[np.float64],
+    starts: Floats,
+    ends: Floats,
     bottom: Ints,
     top: Ints,
     area: Ints,
-    is_evenodd: NDArray[np.bool_],
+    is_evenodd: Bools,
     width: int,
 ) -> Spans:
     counts = top - bottom
@@ -111,7 +112,7 @@ def _sorted(
     return Spans(area[:-1][inside], row[:-1][inside], column[:-1][inside], column[1:][inside])
 
 
-def _following(codes: NDArray[np.uint8]) -> Ints:
+def _following(codes: Bytes) -> Ints:
     """For each vertex the next one of its piece, each piece closed."""
     firsts = np.flatnonzero(codes == MOVE)
     if not len(firsts):

@@ -12,24 +12,20 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.outlines import CLOSE, LINE, MOVE
+from ovlo.core.values.arrays import Bytes, Floats, Ints
 
 if TYPE_CHECKING:
     from shapely.geometry.base import BaseGeometry
 
-Floats = NDArray[np.float64]
 
-
-def without_overlaps(
-    vertices: Floats, codes: NDArray[np.uint8], rule: str
-) -> tuple[Floats, NDArray[np.uint8]]:
+def without_overlaps(vertices: Floats, codes: Bytes, rule: str) -> tuple[Floats, Bytes]:
     """The same area as simple rings, holes turning the other way; all vertices must end straight lines."""
     return rings_of(region(vertices, codes, rule))
 
 
-def region(vertices: Floats, codes: NDArray[np.uint8], rule: str) -> BaseGeometry:
+def region(vertices: Floats, codes: Bytes, rule: str) -> BaseGeometry:
     """The area inside a border."""
     import shapely
 
@@ -51,7 +47,7 @@ def region(vertices: Floats, codes: NDArray[np.uint8], rule: str) -> BaseGeometr
     return found
 
 
-def rings_of(area: BaseGeometry) -> tuple[Floats, NDArray[np.uint8]]:
+def rings_of(area: BaseGeometry) -> tuple[Floats, Bytes]:
     """The borders of a region: outer rings anticlockwise, holes clockwise."""
     import shapely
 
@@ -66,7 +62,7 @@ def rings_of(area: BaseGeometry) -> tuple[Floats, NDArray[np.uint8]]:
     return np.vstack(borders), np.concatenate([_closed(len(border)) for border in borders])
 
 
-def _crossings(points: Floats, rings: list[Floats]) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+def _crossings(points: Floats, rings: list[Floats]) -> tuple[Ints, Ints]:
     """How many lines that go up, and how many that go down, a ray to the right of each point crosses."""
     starts = np.vstack([ring[:-1] for ring in rings])
     ends = np.vstack([ring[1:] for ring in rings])
@@ -80,7 +76,7 @@ def _crossings(points: Floats, rings: list[Floats]) -> tuple[NDArray[np.int64], 
     return counts[0], counts[1]
 
 
-def _closed(count: int) -> NDArray[np.uint8]:
+def _closed(count: int) -> Bytes:
     codes = np.full(count, LINE, np.uint8)
     codes[0], codes[-1] = MOVE, CLOSE
     return codes

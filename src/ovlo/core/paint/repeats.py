@@ -14,14 +14,11 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.contours import AXES, MEETS
 from ovlo.core.paint.likeness import numbered
-from ovlo.core.trail.columns import Columns, Pen
-
-Complexes = NDArray[np.complex128]
-Ints = NDArray[np.int64]
+from ovlo.core.trail.columns import Columns, PenState
+from ovlo.core.values.arrays import Complexes, Floats, Ints
 
 LONGEST_BODY = 64
 """Steps of a body."""
@@ -54,8 +51,8 @@ class Walk:
     steps: Ints
     starts: Complexes
     ends: Complexes
-    headings: NDArray[np.float64]
-    reach: NDArray[np.float64]
+    headings: Floats
+    reach: Floats
     pens: Ints
 
 
@@ -112,7 +109,7 @@ class Repeat:
     @cached_property
     def is_drawn(self) -> bool:
         """Whether the body leaves a mark."""
-        return bool(np.isin(self.walk.pens[self.body], (Pen.DRAW, Pen.TRACE)).any())
+        return bool(np.isin(self.walk.pens[self.body], (PenState.DRAW, PenState.TRACE)).any())
 
     @property
     def is_polygon(self) -> bool:
@@ -163,7 +160,7 @@ def _walk(columns: Columns, nib: int) -> Walk:
     # The way back at the end of a block is a step, or none where it began there but for rounding.
     ways = np.abs((columns.points - columns.starts)[steps]).max(axis=1)
     size = np.abs(columns.points[steps]).max(initial=0)
-    steps = steps[(columns.of_steps("pen")[steps] != Pen.JUMP) | (ways > 1e-9 * size)]
+    steps = steps[(columns.of_steps("pen")[steps] != PenState.JUMP) | (ways > 1e-9 * size)]
     reach = np.zeros(len(columns))
     arcs = columns.arcs
     u, v = np.hypot(arcs["ux"], arcs["uy"]), np.hypot(arcs["vx"], arcs["vy"])
@@ -207,7 +204,7 @@ def _repeat(walk: Walk, moves: Ints, begin: int, stop: int, period: int) -> Repe
         first -= 1
     times, rest = divmod(stop - first, period)
     # The first time there may have been nowhere to travel to, or from elsewhere.
-    if rest and (walk.pens[first + rest : first + period] == Pen.JUMP).all():
+    if rest and (walk.pens[first + rest : first + period] == PenState.JUMP).all():
         first, times = first + rest, times + 1
     if times < FEWEST_TIMES or first + period >= stop:
         return None

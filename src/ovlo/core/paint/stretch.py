@@ -13,10 +13,9 @@ from numpy.typing import NDArray
 
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns
+from ovlo.core.values.arrays import Ints
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.pose import Pose
-
-Ints = NDArray[np.int64]
 
 
 class Parts:

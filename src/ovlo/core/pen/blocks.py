@@ -16,7 +16,7 @@ from math import hypot
 from types import FrameType
 from typing import Any
 
-from ovlo.core.pen.look import Looks, checked_changes
+from ovlo.core.pen.look import Styling, checked_changes
 from ovlo.core.pen.steering import Contour, Steering
 from ovlo.core.pen.unused import HOW, Unused
 from ovlo.core.trail.columns import DRAW, FILL_RULES, TRACE
@@ -89,7 +89,7 @@ class Block(Unused):
 
 class _Lifted(Block):
     __slots__ = ("_was_lifted",)
-    _nib: Looks
+    _nib: Styling
 
     def _begin(self) -> None:
         self._was_lifted = self._nib._is_lifted
@@ -244,7 +244,7 @@ class Rounds(Unused):
             nib._set_heading(normal(start + 360 * rounds * (i + 1) % (360 * count) / count))
 
 
-class Blocks(Looks):
+class Blocks(Styling):
     """The blocks and the loop of a nib."""
 
     __slots__ = ()

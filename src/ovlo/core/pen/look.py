@@ -18,7 +18,7 @@ from ovlo.core.values.colour import Colour
 from ovlo.core.values.errors import BadValue, UnknownName
 
 
-class Looks(Steering):
+class Styling(Steering):
     """The pen of a nib and its style."""
 
     __slots__ = ()

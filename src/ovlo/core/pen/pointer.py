@@ -20,7 +20,7 @@ LENGTH = 26
 """Pixels from the tip to the other end."""
 
 
-class _Pen(Blocks, Shapes, Moves):
+class _BareNib(Blocks, Shapes, Moves):
     """A nib without a sheet."""
 
     __slots__ = ()
@@ -30,7 +30,7 @@ class _Pen(Blocks, Shapes, Moves):
 def pointer_columns() -> Columns:
     """The pointer, pointing east, one unit a pixel."""
     trail = Trail()
-    pen = _Pen(trail, 0, Pose(), Style())
+    pen = _BareNib(trail, 0, Pose(), Style())
     pen.line_width, pen.ink = 1.2, "#12303f"
     with pen.area("#2a9d8fd9"):
         for x, y in ((-9, 3.5), (-15, 7), (-LENGTH, 4.5), (-LENGTH, -4.5), (-15, -7), (-9, -3.5)):

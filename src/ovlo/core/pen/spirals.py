@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.trail.columns import ARC
+from ovlo.core.values.arrays import Floats
 from ovlo.core.values.degrees import DEGREE
 
 Point = tuple[float, float]
@@ -18,7 +19,7 @@ Point = tuple[float, float]
 
 def spiral_arcs(
     rounds: float, radius: float, inner_radius: float, growth: str, heading: float
-) -> tuple[Point, NDArray[np.float64], NDArray[np.void]]:
+) -> tuple[Point, Floats, NDArray[np.void]]:
     """A spiral around the origin as circular arcs, each through three points of the true curve."""
     whole = 2 * pi * rounds
     rate = _rate(rounds, radius, inner_radius) if growth == "exponential" else 0.0
@@ -64,9 +65,7 @@ def _rate(rounds: float, radius: float, inner_radius: float) -> float:
     return (log(radius) - log(inner_radius)) / abs(2 * pi * rounds)
 
 
-def _arcs_through(
-    first: NDArray[np.float64], middle: NDArray[np.float64], last: NDArray[np.float64]
-) -> NDArray[np.void]:
+def _arcs_through(first: Floats, middle: Floats, last: Floats) -> NDArray[np.void]:
     """The circular arcs from first over middle to last, each of shape (a, 2); straight ones are left out."""
     b, c = middle - first, last - first
     cross = b[:, 0] * c[:, 1] - b[:, 1] * c[:, 0]

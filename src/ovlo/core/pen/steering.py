@@ -15,7 +15,7 @@ from math import atan2, cos, degrees, fmod, hypot, nan, sin
 from types import FunctionType
 from typing import Protocol
 
-from ovlo.core.trail.columns import DRAW, JUMP, LIFTED, Pen, Style
+from ovlo.core.trail.columns import DRAW, JUMP, LIFTED, PenState, Style
 from ovlo.core.trail.trail import PACK_STEP, Trail
 from ovlo.core.values import arguments
 from ovlo.core.values.arguments import LARGEST
@@ -30,7 +30,7 @@ Contour = tuple[int, tuple[float, float], int]
 """Its number, where it began, and the last contour of which something was traced."""
 
 
-class Block(Protocol):
+class OpenBlock(Protocol):
     """What is open on a nib."""
 
     def _forget_marks(self) -> None: ...
@@ -78,7 +78,7 @@ class Steering:
         # 16 px where a line is 2 px wide, so the same physical size on a sheet in mm.
         self._text_size = 8 * style.line_width
         self._is_lifted = False
-        self._blocks: list[Block] = []
+        self._blocks: list[OpenBlock] = []
         self._begin_trail()
         self._jump(self._x, self._y)
 
@@ -323,7 +323,7 @@ class Steering:
         if not self._is_lifted:
             self._traced_contour = self._contour
 
-    def _begin(self, pen: Pen) -> object:
+    def _begin(self, pen: PenState) -> object:
         """Begin a run of this nib where it stands."""
         return self._trail.start_run(
             self._number, self._style, pen, self._contour, self._area, self._x, self._y

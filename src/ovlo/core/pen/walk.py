@@ -11,9 +11,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 import numpy as np
-from numpy.typing import ArrayLike, NDArray
+from numpy.typing import ArrayLike
 
 from ovlo.core.values.arguments import LARGEST, LARGEST_NUMBER, brief, within_reach
+from ovlo.core.values.arrays import Floats
 from ovlo.core.values.degrees import directions
 from ovlo.core.values.errors import BadType, BadValue
 from ovlo.core.values.pose import Pose
@@ -21,7 +22,7 @@ from ovlo.core.values.pose import Pose
 BLOCK = 1 << 14
 
 
-def check_walk_reach(pose: Pose, lengths: NDArray[np.float64], turns: NDArray[np.float64]) -> None:
+def check_walk_reach(pose: Pose, lengths: Floats, turns: Floats) -> None:
     """Refuse a walk that leads too far away, before anything of it is recorded."""
     if abs(pose.x) + abs(pose.y) + float(np.abs(lengths).sum()) < LARGEST:
         return
@@ -30,7 +31,7 @@ def check_walk_reach(pose: Pose, lengths: NDArray[np.float64], turns: NDArray[np
         within_reach(x, y, "walk")
 
 
-def check_walk(distances: ArrayLike, angles: ArrayLike) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+def check_walk(distances: ArrayLike, angles: ArrayLike) -> tuple[Floats, Floats]:
     """Distances and angles as two float arrays of one length, or an error."""
     lengths = _numbers(distances, "distances", LARGEST)
     turns = _numbers(angles, "angles", LARGEST_NUMBER)
@@ -43,7 +44,7 @@ def check_walk(distances: ArrayLike, angles: ArrayLike) -> tuple[NDArray[np.floa
     return np.broadcast_to(lengths, size), np.broadcast_to(turns, size)
 
 
-def _numbers(values: ArrayLike, name: str, most: float) -> NDArray[np.float64]:
+def _numbers(values: ArrayLike, name: str, most: float) -> Floats:
     try:
         given = np.asarray(values)
     except ValueError:
@@ -68,9 +69,7 @@ def _numbers(values: ArrayLike, name: str, most: float) -> NDArray[np.float64]:
     return numbers
 
 
-def walked(
-    pose: Pose, distances: NDArray[np.float64], angles: NDArray[np.float64]
-) -> Iterator[tuple[NDArray[np.float64], Pose]]:
+def walked(pose: Pose, distances: Floats, angles: Floats) -> Iterator[tuple[Floats, Pose]]:
     """The steps of a walk as blocks of rows (x, y, heading), with the pose after each block."""
     for first in range(0, len(distances), BLOCK):
         lengths = distances[first : first + BLOCK]
@@ -88,7 +87,7 @@ def walked(
         yield steps, pose
 
 
-def _headings(start: float, angles: NDArray[np.float64]) -> NDArray[np.float64]:
+def _headings(start: float, angles: Floats) -> Floats:
     """The headings before each turn and after the last, in [0, 360).
 
     The sum runs up far beyond 360, where it rounds more coarsely than a loop that reduces at each turn.

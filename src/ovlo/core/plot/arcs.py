@@ -14,7 +14,8 @@ from typing import NamedTuple
 import numpy as np
 
 from ovlo.core.paint.outlines import ranges
-from ovlo.core.plot.strokes import Bools, Floats, Ints, Strokes
+from ovlo.core.plot.strokes import Strokes
+from ovlo.core.values.arrays import Bools, Floats, Ints
 
 SAME_CENTRE = 1e-4
 """Millimetres, and share of the radius, by which centres of one circle may differ."""

@@ -9,8 +9,8 @@ from dataclasses import replace
 
 import numpy as np
 
-from ovlo.core.plot.inked import Inked, Ints, Layer
-from ovlo.core.plot.placing import Box
+from ovlo.core.plot.inked import Inked, Layer
+from ovlo.core.values.arrays import Box, Ints
 
 SLACK = 1e-6
 """Millimetres by which rounding alone may lead out."""

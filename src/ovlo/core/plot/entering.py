@@ -8,7 +8,8 @@ from __future__ import annotations
 import numpy as np
 
 from ovlo.core.paint.outlines import ranges
-from ovlo.core.plot.strokes import Bools, Floats, Ints, Strokes, turned
+from ovlo.core.plot.strokes import Strokes, turned
+from ovlo.core.values.arrays import Bools, Floats, Ints
 
 SPACING = 2.0
 """Millimetres between the places of a line or an arc at which a stroke may begin."""

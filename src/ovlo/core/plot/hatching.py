@@ -12,7 +12,8 @@ from typing import NamedTuple, get_args
 import numpy as np
 
 from ovlo.core.paint.outlines import ranges
-from ovlo.core.plot.inked import Floats, Ints, Shapes
+from ovlo.core.plot.inked import Shapes
+from ovlo.core.values.arrays import Floats, Ints
 from ovlo.core.values.choices import Hatch
 from ovlo.core.values.errors import BadValue
 
@@ -136,7 +137,7 @@ def _lines(areas: Shapes, widths: Floats, gaps: Floats, angle: float, call: str)
     return Hatching(points.reshape(-1, 2) @ frame.T, counts, rows[spans.polygon[order[firsts]]])
 
 
-class _Spans(NamedTuple):
+class _HatchSpans(NamedTuple):
     """Where parallel lines are inside polygons, sorted by polygon, line and place along it."""
 
     polygon: Ints
@@ -146,7 +147,7 @@ class _Spans(NamedTuple):
     high: Floats
 
 
-def _spans(polygons: Shapes, gaps: Floats, frame: Floats, call: str) -> _Spans:
+def _spans(polygons: Shapes, gaps: Floats, frame: Floats, call: str) -> _HatchSpans:
     """Between which x each line is inside: the crossings with the border, in pairs (even-odd)."""
     import shapely
 
@@ -170,7 +171,7 @@ def _spans(polygons: Shapes, gaps: Floats, frame: Floats, call: str) -> _Spans:
     x = low[edge, 0] + (y - low[edge, 1]) / rise * (high[edge, 0] - low[edge, 0])
     order = np.lexsort((x, number, polygon[edge]))
     here = order[::2]
-    return _Spans(polygon[edge][here], number[here], y[here], x[here], x[order[1::2]])
+    return _HatchSpans(polygon[edge][here], number[here], y[here], x[here], x[order[1::2]])
 
 
 def _phases(heights: Floats, polygon: Ints, gaps: Floats) -> Floats:
@@ -182,7 +183,7 @@ def _phases(heights: Floats, polygon: Ints, gaps: Floats) -> Floats:
     return phases
 
 
-def _following(spans: _Spans, polygons: Shapes, widths: Floats, gaps: Floats, frame: Floats) -> Ints:
+def _following(spans: _HatchSpans, polygons: Shapes, widths: Floats, gaps: Floats, frame: Floats) -> Ints:
     """The span of the next line that each is joined to, or -1.
 
     Two are joined if they lie side by side with no other, and the way between their ends stays inside.

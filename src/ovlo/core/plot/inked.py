@@ -23,14 +23,13 @@ from ovlo.core.paint.outlines import CUBIC, LINE, MOVE, QUADRATIC, Outline
 from ovlo.core.paint.regions import region
 from ovlo.core.plot.placing import Placing
 from ovlo.core.trail.columns import Columns, Text
+from ovlo.core.values.arrays import Bools, Bytes, Floats, Ints
 from ovlo.core.values.colour import Colour
 
 if TYPE_CHECKING:
     from shapely.geometry.base import BaseGeometry
 
-Floats = NDArray[np.float64]
-Ints = NDArray[np.int64]
-Codes = NDArray[np.uint8]
+Codes = Bytes
 Shapes = NDArray[np.object_]
 
 FLAT = 0.25
@@ -91,8 +90,8 @@ class Inked:
 
     lines: Layer
     areas: Layer
-    hides: NDArray[np.bool_]
-    has_border: NDArray[np.bool_]
+    hides: Bools
+    has_border: Bools
 
     @classmethod
     def of(

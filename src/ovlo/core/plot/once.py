@@ -13,8 +13,9 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ovlo.core.plot.seen import CRUMB, EDGE
-from ovlo.core.plot.strokes import Bools, Floats, Ints, Strokes, turned
+from ovlo.core.plot.hidden_lines import CRUMB, EDGE
+from ovlo.core.plot.strokes import Strokes, turned
+from ovlo.core.values.arrays import Bools, Floats, Ints
 
 Span = tuple[float, float]
 

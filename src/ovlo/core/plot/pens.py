@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ovlo.core.plot.inked import Floats, Ints
+from ovlo.core.values.arrays import Floats, Ints
 from ovlo.core.values.colour import Colour, difference
 from ovlo.core.values.units import LINE_WIDTH, PIXELS_PER_UNIT
 

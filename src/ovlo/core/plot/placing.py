@@ -8,14 +8,9 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-import numpy as np
-from numpy.typing import NDArray
-
+from ovlo.core.values.arrays import Box, Floats
 from ovlo.core.values.errors import BadValue
 from ovlo.core.values.units import MM_PER_UNIT
-
-Floats = NDArray[np.float64]
-Box = tuple[float, float, float, float]
 
 
 class Placing(NamedTuple):

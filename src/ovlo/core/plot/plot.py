@@ -19,15 +19,16 @@ from ovlo.core.plot.arcs import fitted
 from ovlo.core.plot.clipping import clipped
 from ovlo.core.plot.entering import entered
 from ovlo.core.plot.hatching import HATCHES, Hatching, hatched, refuse_many
-from ovlo.core.plot.inked import Floats, Inked, Ints, Layer, Shapes
-from ovlo.core.plot.joining import joined
+from ovlo.core.plot.hidden_lines import hiding, seen
+from ovlo.core.plot.inked import Inked, Layer, Shapes
+from ovlo.core.plot.linking import joined
 from ovlo.core.plot.once import drawn_once
-from ovlo.core.plot.order import ordered, travel
 from ovlo.core.plot.pens import FINEST, Pen, Replaced, pens_for
 from ovlo.core.plot.placing import Placing
-from ovlo.core.plot.seen import hiding, seen
-from ovlo.core.plot.strokes import Bools, Strokes
+from ovlo.core.plot.routing import ordered, travel
+from ovlo.core.plot.strokes import Strokes
 from ovlo.core.trail.columns import Columns
+from ovlo.core.values.arrays import Bools, Floats, Ints
 from ovlo.core.values.choices import Hatch, HiddenLines, StrokeOrder
 from ovlo.core.values.colour import Colour
 

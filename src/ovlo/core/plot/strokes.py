@@ -14,11 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.paint.outlines import ranges
-
-Floats = NDArray[np.float64]
-Ints = NDArray[np.int64]
-Bools = NDArray[np.bool_]
-
+from ovlo.core.values.arrays import Bools, Floats, Ints
 
 ROUNDING = 5e-4
 """Millimetres by which places may differ that are the same in every file."""

@@ -1,6 +1,6 @@
 """Sheets taken apart and put together again: for copies, other processes, and pictures that must not be lost.
 
-sheet = restored(Sheet, About.of(other), other._columns, other._origins)
+sheet = restored(Sheet, SheetState.of(other), other._columns, other._origins)
 """
 
 from __future__ import annotations
@@ -15,7 +15,7 @@ if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
 
 
-class About(NamedTuple):
+class SheetState(NamedTuple):
     """All of a sheet but what is drawn on it."""
 
     made: tuple[Any, ...]
@@ -26,7 +26,7 @@ class About(NamedTuple):
     nibs: list[tuple[Any, ...]]
 
     @classmethod
-    def of(cls, sheet: Sheet) -> About:
+    def of(cls, sheet: Sheet) -> SheetState:
         """What there is to say about a sheet."""
         made = sheet._width, sheet._height, sheet._paper, sheet._unit, sheet._dice.seed
         nibs = [nib._state() for nib in sheet._nibs]
@@ -35,7 +35,7 @@ class About(NamedTuple):
 
 
 def restored(
-    new_sheet: Callable[..., Sheet], about: About, columns: Columns, origins: Origins | None
+    new_sheet: Callable[..., Sheet], about: SheetState, columns: Columns, origins: Origins | None
 ) -> Sheet:
     """The sheet that was taken apart."""
     sheet = new_sheet(*about.made)

@@ -15,7 +15,6 @@ from math import atan2, cos, degrees, radians, sin, sqrt
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.measures import TextBox
 from ovlo.core.paint.order import Mark, painted
@@ -25,11 +24,11 @@ from ovlo.core.sheet.motif import Motif, recorded
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.trail.columns import FILL_RULES, Columns, Style, Text
 from ovlo.core.trail.trail import PACK_STEP, Piece
+from ovlo.core.values.arrays import Bools, Box, Floats
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.pose import Pose
 
-Box = tuple[float, float, float, float]
 Shape = tuple[complex, complex, float]
 """u, v and the sweep of a curve, as in the trail."""
 
@@ -147,7 +146,7 @@ def cropped(columns: Columns, box: Box, whole: bool, text_box: TextBox) -> Motif
     return replace(recorded(draw).moved(-centre[0], -centre[1]), end=Pose())
 
 
-def _is_away(outline: Outline, box: Box) -> NDArray[np.bool_]:
+def _is_away(outline: Outline, box: Box) -> Bools:
     """Which paths lie wholly outside a box, shape (paths,)."""
     low, high = outline.path_boxes()
     edge = EDGE * max(box[2] - box[0], box[3] - box[1])
@@ -209,7 +208,7 @@ def _chains(outline: Outline, number: int) -> list[tuple[list[Side], bool]]:
     return found
 
 
-def _straight(ring: NDArray[np.float64]) -> list[Side]:
+def _straight(ring: Floats) -> list[Side]:
     points = (ring @ np.array([1, 1j])).tolist()
     return [Side(a, b) for a, b in pairwise(points)]
 

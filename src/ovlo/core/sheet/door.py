@@ -1,8 +1,11 @@
-"""The one door up from the core: to what makes files, pages and displays of sheets and motifs.
+"""The one door up from the core: to the outlets, which make files, and to the studio, which shows and
+follows.
 
     outlets.save(sheet, "kite.svg")
+    studio.show(sheet, 4, False, True, False)
 
-The module behind the door is loaded when something in it is first used. Type checkers see it as what it is.
+The modules behind the door are loaded when something in them is first used. Type checkers see them as what
+they are.
 """
 
 from __future__ import annotations
@@ -12,6 +15,7 @@ from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
     from ovlo import outlets
+    from ovlo.studio import entry as studio
 else:
 
     class _Door:
@@ -23,6 +27,6 @@ else:
         def __getattr__(self, name: str) -> Any:
             return getattr(import_module(self._name), name)
 
-    outlets = _Door("ovlo.outlets")
+    outlets, studio = _Door("ovlo.outlets"), _Door("ovlo.studio.entry")
 
-__all__ = ["outlets"]
+__all__ = ["outlets", "studio"]

@@ -9,11 +9,12 @@ from collections.abc import Iterable, Sequence
 from typing import NamedTuple, get_args
 
 from ovlo.core.sheet.host import current_host
-from ovlo.core.sheet.motif import Box, Motif
+from ovlo.core.sheet.motif import Motif
 from ovlo.core.trail.columns import Columns
 from ovlo.core.trail.similarity import Similarity, check_reach
-from ovlo.core.trail.trail import Trail, Watch
+from ovlo.core.trail.trail import StepCounter, Trail
 from ovlo.core.values import arguments
+from ovlo.core.values.arrays import Box
 from ovlo.core.values.choices import ColumnAlign, RowAlign
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.errors import BadType, BadValue
@@ -78,7 +79,7 @@ def row(motifs: Iterable[Motif], gap: float = 0, align: RowAlign = "bottom") -> 
     >>> row([kite, kite, kite], gap=5).bounds
     (-20.0, -20.0, 110.0, 20.0)
     """
-    return _in_line("row", motifs, gap, align, get_args(RowAlign), _Way(0, 2, 1, 3, 1.0))
+    return _in_line("row", motifs, gap, align, get_args(RowAlign), _Axis(0, 2, 1, 3, 1.0))
 
 
 def column(motifs: Iterable[Motif], gap: float = 0, align: ColumnAlign = "left") -> Motif:
@@ -106,7 +107,7 @@ def column(motifs: Iterable[Motif], gap: float = 0, align: ColumnAlign = "left")
     >>> column([kite, kite], gap=5, align="middle").bounds
     (-20.0, -65.0, 20.0, 20.0)
     """
-    return _in_line("column", motifs, gap, align, get_args(ColumnAlign), _Way(3, 1, 0, 2, -1.0))
+    return _in_line("column", motifs, gap, align, get_args(ColumnAlign), _Axis(3, 1, 0, 2, -1.0))
 
 
 def layered(motifs: Iterable[Motif]) -> Motif:
@@ -132,7 +133,7 @@ def layered(motifs: Iterable[Motif]) -> Motif:
     return _laid("layered", pieces, [Similarity()] * len(pieces), pieces[-1].end)
 
 
-class _Way(NamedTuple):
+class _Axis(NamedTuple):
     """Which way motifs are lined up: where a box has its beginning and end on the way, and its two sides."""
 
     begin: int
@@ -152,7 +153,7 @@ class _Way(NamedTuple):
 
 
 def _in_line(
-    call: str, motifs: Iterable[Motif], gap: float, align: str, allowed: Sequence[str], way: _Way
+    call: str, motifs: Iterable[Motif], gap: float, align: str, allowed: Sequence[str], way: _Axis
 ) -> Motif:
     """Motifs one after the other, their boxes a gap apart."""
     pieces = _listed(motifs, call)
@@ -188,7 +189,9 @@ def _laid(call: str, pieces: Sequence[Motif], places: Sequence[Similarity], end:
     return Motif(joined([piece._columns for piece in pieces], places, current_host()), end)
 
 
-def joined(pieces: Sequence[Columns], places: Sequence[Similarity], watch: Watch | None = None) -> Columns:
+def joined(
+    pieces: Sequence[Columns], places: Sequence[Similarity], watch: StepCounter | None = None
+) -> Columns:
     """Finished pieces laid into one trail."""
     trail = Trail(watch)
     for piece, by in zip(pieces, places, strict=True):

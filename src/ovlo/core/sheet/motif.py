@@ -20,8 +20,9 @@ from ovlo.core.sheet.nib import Nib
 from ovlo.core.trail.colouring import coloured
 from ovlo.core.trail.columns import Columns, Style
 from ovlo.core.trail.similarity import Similarity, check_reach, transformed
-from ovlo.core.trail.trail import Trail, Watch
+from ovlo.core.trail.trail import StepCounter, Trail
 from ovlo.core.values import arguments
+from ovlo.core.values.arrays import Box
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.dice import Dice
 from ovlo.core.values.errors import BadType
@@ -31,7 +32,6 @@ from ovlo.core.values.sealed import Answering, unchanging
 if TYPE_CHECKING:
     from ovlo.core.values.colour import Colour
 
-Box = tuple[float, float, float, float]
 P = ParamSpec("P")
 
 
@@ -259,7 +259,9 @@ class Motif(Answering):
         return outlets.motif_as_bytes(self, ".png")
 
 
-def recorded(draw: Callable[[Nib], object], dice: Dice | None = None, watch: Watch | None = None) -> Motif:
+def recorded(
+    draw: Callable[[Nib], object], dice: Dice | None = None, watch: StepCounter | None = None
+) -> Motif:
     """What is drawn with a nib that has no sheet; `watch` counts it, if it is a program that draws."""
     trail = Trail(watch)
     nib = Nib(trail, 0, Pose(), Style(), sheet=None, dice=dice, pointer=default_pointer())

@@ -14,13 +14,14 @@ from numpy.typing import NDArray
 from ovlo.core.trail.columns import Columns
 from ovlo.core.trail.origins import Origins
 from ovlo.core.values import arguments
+from ovlo.core.values.arrays import Bools, Floats
 from ovlo.core.values.colour import WHITE, Colour
 from ovlo.core.values.errors import BadUse, BadValue
 
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
 
-Channel = TypeVar("Channel", float, NDArray[np.float64])
+Channel = TypeVar("Channel", float, Floats)
 
 KEPT = 0.15
 """How much of its colour a pale mark keeps; the rest is paper."""
@@ -33,8 +34,8 @@ def only(sheet: Sheet, function: str, call: str) -> Columns:
         raise BadUse(f"{call}: the lines of the program were not recorded; `ovlo draw --only` records them.")
     places = kept_places(origins, function, call)
 
-    def kept(numbers: NDArray[np.integer]) -> NDArray[np.bool_]:
-        found: NDArray[np.bool_] = (numbers >= 0) & places[numbers]
+    def kept(numbers: NDArray[np.integer]) -> Bools:
+        found: Bools = (numbers >= 0) & places[numbers]
         return found
 
     paper = sheet.paper if sheet.paper.opacity == 1 else WHITE
@@ -52,7 +53,7 @@ def only(sheet: Sheet, function: str, call: str) -> Columns:
     return replace(columns, runs=runs, areas=areas, texts=texts, styles=columns.styles + pale_styles)
 
 
-def kept_places(origins: Origins, function: str, call: str) -> NDArray[np.bool_]:
+def kept_places(origins: Origins, function: str, call: str) -> Bools:
     """Which places a function and what it calls have, or an error that offers the nearest name."""
     names = dict.fromkeys(call.function for call in origins.calls)
     if function not in names:
@@ -63,7 +64,7 @@ def kept_places(origins: Origins, function: str, call: str) -> NDArray[np.bool_]
     return origins.places_in(function)
 
 
-def _split(columns: Columns, is_kept: NDArray[np.bool_]) -> NDArray[np.void]:
+def _split(columns: Columns, is_kept: Bools) -> NDArray[np.void]:
     """The runs, begun anew wherever steps to be kept begin or end."""
     starts = np.union1d(columns.runs["start"], np.flatnonzero(np.diff(is_kept)) + 1)
     runs: NDArray[np.void] = columns.runs[np.searchsorted(columns.runs["start"], starts, "right") - 1]

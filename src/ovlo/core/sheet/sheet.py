@@ -15,8 +15,8 @@ from typing import TYPE_CHECKING, get_args
 from ovlo.core.paint.timeline import SECONDS, checked_seconds
 from ovlo.core.sheet import unsaved
 from ovlo.core.sheet.answers import answer_errors
-from ovlo.core.sheet.copies import About, restored
-from ovlo.core.sheet.door import outlets
+from ovlo.core.sheet.copies import SheetState, restored
+from ovlo.core.sheet.door import outlets, studio
 from ovlo.core.sheet.host import current_host
 from ovlo.core.sheet.motif import Motif, default_pointer
 from ovlo.core.sheet.nib import Nib
@@ -471,7 +471,7 @@ class Sheet(Sealed):
         pointer = arguments.truth(pointer, "show", "pointer")
         unsaved.is_used(self)
         if current_host() is None:
-            outlets.show(self, seconds, at_once, wait, pointer)
+            studio.show(self, seconds, at_once, wait, pointer)
 
     def _repr_svg_(self) -> str:
         return outlets.framed(self)
@@ -481,4 +481,4 @@ class Sheet(Sealed):
 
     def __reduce__(self) -> tuple[object, ...]:
         """A sheet is copied and sent to other processes as finished arrays."""
-        return restored, (Sheet, About.of(self), self._columns, self._origins)
+        return restored, (Sheet, SheetState.of(self), self._columns, self._origins)

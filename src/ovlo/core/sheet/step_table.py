@@ -10,16 +10,14 @@ from math import dist
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.measures import CLOSED, drawn_length, step_lengths
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail import curves
-from ovlo.core.trail.columns import Columns, Pen
+from ovlo.core.trail.columns import Columns, PenState
 from ovlo.core.trail.origins import Origins
+from ovlo.core.values.arrays import Bools, Floats
 from ovlo.core.values.degrees import half_turned
-
-Floats = NDArray[np.float64]
 
 
 class StepRow(NamedTuple):
@@ -39,9 +37,7 @@ class StepRow(NamedTuple):
     function: str
 
 
-def step_rows(
-    columns: Columns, origins: Origins | None, chosen: NDArray[np.bool_] | None = None
-) -> Iterator[StepRow]:
+def step_rows(columns: Columns, origins: Origins | None, chosen: Bools | None = None) -> Iterator[StepRow]:
     """The steps of a trail in their order, or the chosen ones.
 
     `turn` is the angle by which a nib turned on the spot before the step, in (-180, 180]; where an arc leads
@@ -73,8 +69,13 @@ def step_rows(
 
 def _kinds(columns: Columns) -> list[str]:
     """What each step is: "line", "arc 90°", "curve", "jump", …"""
-    names = {Pen.JUMP: "jump", Pen.DRAW: "line", Pen.TRACE: "border", Pen.LIFTED: "lifted"}
-    kinds = [names[Pen(pen)] for pen in columns.of_steps("pen").tolist()]
+    names = {
+        PenState.JUMP: "jump",
+        PenState.DRAW: "line",
+        PenState.TRACE: "border",
+        PenState.LIFTED: "lifted",
+    }
+    kinds = [names[PenState(pen)] for pen in columns.of_steps("pen").tolist()]
     for step, sweep in zip(
         columns.arcs["step"].tolist(), curves.signed_sweeps(columns.arcs).tolist(), strict=True
     ):

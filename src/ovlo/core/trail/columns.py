@@ -19,6 +19,7 @@ from typing import Any, NamedTuple, TypeVar, get_args
 import numpy as np
 from numpy.typing import NDArray
 
+from ovlo.core.values.arrays import Bools, Floats, Ints
 from ovlo.core.values.choices import Baseline, FillRule, LineCap, LineJoin, Slant, TextAlign, Weight
 from ovlo.core.values.colour import BLACK, Colour
 
@@ -33,7 +34,7 @@ RUN = np.dtype(
         ("y", "f8"),
         ("nib", "i4"),
         ("style", "i4"),  # a row of Columns.styles
-        ("pen", "i4"),  # a Pen
+        ("pen", "i4"),  # a PenState
         ("area", "i4"),  # a row of Columns.areas, or -1
     ]
 )
@@ -88,7 +89,7 @@ reads beside a writer takes them in this order."""
 FILL_RULES = get_args(FillRule)
 
 
-class Pen(IntEnum):
+class PenState(IntEnum):
     """What the pen does during a run of steps."""
 
     JUMP = 0
@@ -97,7 +98,7 @@ class Pen(IntEnum):
     LIFTED = 3  # a move that would have drawn
 
 
-JUMP, DRAW, TRACE, LIFTED = Pen
+JUMP, DRAW, TRACE, LIFTED = PenState
 """By themselves: looking one up in an enumeration takes as long as packing a row."""
 
 
@@ -187,14 +188,14 @@ class Columns:
         return len(self.steps)
 
     @cached_property
-    def points(self) -> NDArray[np.float64]:
+    def points(self) -> Floats:
         """Where each step ends, shape (n, 2)."""
         points = self.steps.view("f8").reshape(-1, 3)[:, :2].copy()
         points.flags.writeable = False
         return points
 
     @cached_property
-    def starts(self) -> NDArray[np.float64]:
+    def starts(self) -> Floats:
         """Where each step begins, shape (n, 2)."""
         starts = np.empty_like(self.points)
         starts[1:] = self.points[:-1]
@@ -203,13 +204,13 @@ class Columns:
         starts[first, 1] = self.runs["y"]
         return starts
 
-    def ends_of(self, steps: NDArray[np.int64]) -> NDArray[np.float64]:
+    def ends_of(self, steps: Ints) -> Floats:
         """Where some steps end, shape (k, 2); without the arrays of all, which take room."""
         ends = np.empty((len(steps), 2))
         ends[:, 0], ends[:, 1] = self.steps["x"][steps], self.steps["y"][steps]
         return ends
 
-    def starts_of(self, steps: NDArray[np.int64]) -> NDArray[np.float64]:
+    def starts_of(self, steps: Ints) -> Floats:
         """Where some steps begin, shape (k, 2)."""
         starts = self.ends_of(steps - 1)
         runs = np.searchsorted(self.runs["start"], steps, "right") - 1
@@ -218,17 +219,17 @@ class Columns:
         return starts
 
     @cached_property
-    def stops(self) -> NDArray[np.int64]:
+    def stops(self) -> Ints:
         """One past the last step of each run, shape (m,)."""
         return np.append(self.runs["start"][1:], len(self))
 
     @cached_property
-    def events(self) -> NDArray[np.int64]:
+    def events(self) -> Ints:
         """Beneath which steps areas and texts lie, ascending."""
         texts = np.array([text.step for text in self.texts], np.int64)
         return np.sort(np.append(self.areas["step"], texts))
 
-    def of_steps(self, name: str) -> NDArray[np.int64]:
+    def of_steps(self, name: str) -> Ints:
         """A column of the runs, repeated for each step."""
         return np.repeat(self.runs[name], self.stops - self.runs["start"])
 
@@ -238,14 +239,14 @@ class Columns:
         return int(self.runs["contour"].max(initial=-1)) + 1
 
     @cached_property
-    def is_traced(self) -> NDArray[np.bool_]:
+    def is_traced(self) -> Bools:
         """Which runs leave a line or border an area, shape (m,)."""
-        traced: NDArray[np.bool_] = np.isin(self.runs["pen"], (Pen.DRAW, Pen.TRACE))
+        traced: Bools = np.isin(self.runs["pen"], (PenState.DRAW, PenState.TRACE))
         return traced
 
     @cached_property
-    def is_drawn(self) -> NDArray[np.bool_]:
+    def is_drawn(self) -> Bools:
         """Whether each step left a line, shape (n,)."""
-        is_drawn: NDArray[np.bool_] = self.of_steps("pen") == Pen.DRAW
+        is_drawn: Bools = self.of_steps("pen") == PenState.DRAW
         is_drawn.flags.writeable = False
         return is_drawn

@@ -16,7 +16,7 @@ from functools import partial
 import numpy as np
 from numpy.typing import NDArray
 
-Floats = NDArray[np.float64]
+from ovlo.core.values.arrays import Bools, Floats, Ints
 
 MOST_CHORDS = 100_000
 
@@ -26,9 +26,9 @@ def half_axes(arcs: NDArray[np.void]) -> tuple[Floats, Floats]:
     return np.column_stack([arcs["ux"], arcs["uy"]]), np.column_stack([arcs["vx"], arcs["vy"]])
 
 
-def is_cubic(arcs: NDArray[np.void]) -> NDArray[np.bool_]:
+def is_cubic(arcs: NDArray[np.void]) -> Bools:
     """Which of the curves are cubic, shape (a,)."""
-    cubic: NDArray[np.bool_] = arcs["sweep"] == 0
+    cubic: Bools = arcs["sweep"] == 0
     return cubic
 
 
@@ -55,7 +55,7 @@ def _bezier(u: Floats, v: Floats, w: Floats, t: Floats) -> Floats:
     return 3 * (1 - t) ** 2 * t * u + 3 * (1 - t) * t**2 * v + t**3 * w
 
 
-def chord_counts(arcs: NDArray[np.void], starts: Floats, ends: Floats, tolerance: float) -> NDArray[np.int64]:
+def chord_counts(arcs: NDArray[np.void], starts: Floats, ends: Floats, tolerance: float) -> Ints:
     """How many chords keep each curve within a tolerance, shape (a,).
 
     A chord over the angle a lies radius·(1 - cos(a/2)) inside a circle, and inside an ellipse at most that of
@@ -75,13 +75,13 @@ def chord_counts(arcs: NDArray[np.void], starts: Floats, ends: Floats, tolerance
     return _counts(shares)
 
 
-def quarter_counts(arcs: NDArray[np.void]) -> NDArray[np.int64]:
+def quarter_counts(arcs: NDArray[np.void]) -> Ints:
     """Into how many pieces of at most 90° each arc is to be cut, shape (a,)."""
     return _counts(np.abs(arcs["sweep"]) / 90 - 1e-9)
 
 
-def _counts(shares: Floats) -> NDArray[np.int64]:
-    counts: NDArray[np.int64] = np.clip(np.ceil(shares), 1, MOST_CHORDS).astype(np.int64)
+def _counts(shares: Floats) -> Ints:
+    counts: Ints = np.clip(np.ceil(shares), 1, MOST_CHORDS).astype(np.int64)
     return counts
 
 

@@ -21,6 +21,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from ovlo.core.values.arrays import Bools
+
 NOWHERE = -1
 """The number of a place that is not in the user's program."""
 
@@ -99,7 +101,7 @@ class Origins(NamedTuple):
             call = self.calls[call].parent
         return tuple(reversed(found))
 
-    def places_in(self, function: str) -> NDArray[np.bool_]:
+    def places_in(self, function: str) -> Bools:
         """Which places are in a function or in what it calls, shape (places,)."""
         inside: list[bool] = []
         for call in self.calls:

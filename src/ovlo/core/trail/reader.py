@@ -5,10 +5,8 @@ sheet.trail.x[sheet.trail.is_drawn]
 
 from __future__ import annotations
 
-import numpy as np
-from numpy.typing import NDArray
-
 from ovlo.core.trail.trail import Trail
+from ovlo.core.values.arrays import Bools, Floats
 
 
 class TrailReader:
@@ -39,21 +37,21 @@ class TrailReader:
         return f"<trail of {len(self):,} steps>"
 
     @property
-    def x(self) -> NDArray[np.float64]:
+    def x(self) -> Floats:
         """The x at the end of each step, in sheet units, shape (n,)."""
         return self._trail.columns().steps["x"]
 
     @property
-    def y(self) -> NDArray[np.float64]:
+    def y(self) -> Floats:
         """The y at the end of each step, in sheet units up from the centre, shape (n,)."""
         return self._trail.columns().steps["y"]
 
     @property
-    def heading(self) -> NDArray[np.float64]:
+    def heading(self) -> Floats:
         """The heading at the end of each step, degrees in [0, 360), shape (n,)."""
         return self._trail.columns().steps["heading"]
 
     @property
-    def is_drawn(self) -> NDArray[np.bool_]:
+    def is_drawn(self) -> Bools:
         """Whether each step drew a line, shape (n,); jumps do not."""
         return self._trail.columns().is_drawn

@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 
 from ovlo.core.trail.columns import Columns, Style, Text
 from ovlo.core.values import arguments
+from ovlo.core.values.arrays import Complexes, Floats
 from ovlo.core.values.choices import TextAlign
 from ovlo.core.values.degrees import direction, normal
 from ovlo.core.values.pose import Pose
@@ -37,9 +38,9 @@ class Similarity(NamedTuple):
         """Scale and turn as one complex number."""
         return self.scale * complex(*direction(normal(self.turn)))
 
-    def points(self, z: NDArray[np.complex128]) -> NDArray[np.complex128]:
+    def points(self, z: Complexes) -> Complexes:
         """Where points, as complex numbers, are afterwards."""
-        moved: NDArray[np.complex128] = self.factor * (z.conj() if self.is_mirrored else z)
+        moved: Complexes = self.factor * (z.conj() if self.is_mirrored else z)
         return moved + complex(self.x, self.y)
 
     @property
@@ -112,8 +113,8 @@ def place(
     rows: NDArray[np.void],
     x: str,
     y: str,
-    factor: complex | NDArray[np.complex128],
-    move: complex | NDArray[np.complex128],
+    factor: complex | Complexes,
+    move: complex | Complexes,
     sense: float = 1.0,
 ) -> None:
     """Put the points in two columns elsewhere; `sense` is -1 to mirror them first."""
@@ -121,7 +122,7 @@ def place(
     rows[x], rows[y] = points.real, points.imag
 
 
-def headings_in_range(headings: NDArray[np.float64]) -> NDArray[np.float64]:
+def headings_in_range(headings: Floats) -> Floats:
     """Headings in [0, 360)."""
     reduced = headings - np.floor(headings * (1 / 360)) * 360.0
     reduced[reduced >= 360.0] = 0.0

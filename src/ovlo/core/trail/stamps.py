@@ -15,10 +15,9 @@ from numpy.typing import NDArray
 
 from ovlo.core.trail.columns import TABLES, Columns, Style, step_column
 from ovlo.core.trail.similarity import Similarity, headings_in_range, moved_text, place, scaled
+from ovlo.core.values.arrays import Floats, Ints
 from ovlo.core.values.degrees import directions
 
-Floats = NDArray[np.float64]
-Ints = NDArray[np.int64]
 Rows = NDArray[np.void]
 
 

@@ -17,8 +17,8 @@ from numpy.typing import NDArray
 
 from ovlo.core.trail.columns import TABLES, Columns, Style, Text, step_column
 from ovlo.core.trail.origins import NOWHERE
+from ovlo.core.trail.rows import Table
 from ovlo.core.trail.stamps import STAMP, laid, laid_places
-from ovlo.core.trail.table import Table
 
 OF_STEPS = ("runs", "arcs", "closings")
 """Tables whose rows are about a step that is there; the others may stand behind the last one."""

@@ -1,6 +1,6 @@
 """The record of everything drawn, growing as the nibs move.
 
-    trail.start_run(nib, style, Pen.DRAW, contour, area, x, y)
+    trail.start_run(nib, style, PenState.DRAW, contour, area, x, y)
     trail.record(pack(x, y, heading))
 
 A nib writes a run row when something that changes seldom has changed, then one row a step. To read,
@@ -22,14 +22,14 @@ from ovlo.core.trail.columns import (
     RUN,
     STEP,
     Columns,
-    Pen,
+    PenState,
     Style,
     Text,
     Wording,
 )
 from ovlo.core.trail.origins import NOWHERE, Origins, PartsSkipped, Recorder
+from ovlo.core.trail.rows import packer
 from ovlo.core.trail.store import Store
-from ovlo.core.trail.table import packer
 from ovlo.core.values.colour import Colour
 
 Append = Callable[[bytes], None]
@@ -55,7 +55,7 @@ NO_RUN = object()
 """What is being written when no run is, which is no nib's own."""
 
 
-class Watch(Protocol):
+class StepCounter(Protocol):
     """Who watches over a run: it counts what is recorded, and may note where that came from."""
 
     @property
@@ -75,7 +75,7 @@ class Watch(Protocol):
 class Trail:
     """The columnar record of everything drawn; `watch` counts it."""
 
-    def __init__(self, watch: Watch | None = None) -> None:
+    def __init__(self, watch: StepCounter | None = None) -> None:
         self._watch = watch
         self._recorder = None if watch is None else watch.recorder
         self._known_origins: Origins | None = None
@@ -109,7 +109,7 @@ class Trail:
         return record
 
     def start_run(
-        self, nib: int, style: Style, pen: Pen, contour: int, area: int, x: float, y: float
+        self, nib: int, style: Style, pen: PenState, contour: int, area: int, x: float, y: float
     ) -> object:
         """Begin a run at the next step; returns what `writing` holds while it lasts."""
         if self._watch is not None:
@@ -136,7 +136,7 @@ class Trail:
         self,
         nib: int,
         style: Style,
-        pen: Pen,
+        pen: PenState,
         outer: int,
         area: int,
         before: Before | None,

@@ -12,9 +12,9 @@ from math import cos, sin
 from typing import TypeVar
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.values import arguments
+from ovlo.core.values.arrays import Floats
 
 DEGREE = 0.017453292519943295
 """pi / 180"""
@@ -36,7 +36,7 @@ def direction(heading: float) -> tuple[float, float]:
     return ALONG_AXES[heading]
 
 
-def directions(headings: NDArray[np.float64]) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+def directions(headings: Floats) -> tuple[Floats, Floats]:
     """Cosines and sines of headings in [0, 360), each of shape (n,)."""
     radians = headings * DEGREE
     cosines, sines = np.cos(radians), np.sin(radians)
@@ -49,7 +49,7 @@ def directions(headings: NDArray[np.float64]) -> tuple[NDArray[np.float64], NDAr
     return cosines, sines
 
 
-Angles = TypeVar("Angles", float, NDArray[np.float64])
+Angles = TypeVar("Angles", float, Floats)
 
 
 def half_turned(angles: Angles) -> Angles:

@@ -15,6 +15,7 @@ from ovlo.core.values import arguments, colour
 from ovlo.core.values.choices import Tone
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.errors import BadType, BadValue
+from ovlo.core.values.scatter import spread_points
 from ovlo.core.values.sealed import Sealed
 
 if TYPE_CHECKING:
@@ -227,35 +228,20 @@ class Dice(Sealed):
         width, height = self._within(margin, "scattered")
         if min_distance is None:
             min_distance = _spacing(4 * width * height or 1.0, count)
-            while len(points := self._poisson(width, height, min_distance)) < count:
+            while len(points := spread_points(self._random, 2 * width, 2 * height, min_distance)) < count:
                 min_distance *= 0.9
             return self._random.sample(points, count)
         min_distance = arguments.positive(min_distance, "scattered", "min_distance")
         if 4 * width * height > MOST_SCATTERED * min_distance**2:
             # Far more would fit than are wanted: a wider distance spreads them out as well.
             min_distance = max(min_distance, _spacing(4 * width * height, MOST_SCATTERED))
-        points = self._poisson(width, height, min_distance)
+        points = spread_points(self._random, 2 * width, 2 * height, min_distance)
         if len(points) < count:
             raise BadValue(
                 f"scattered: only {len(points)} points fit at a distance of {min_distance:g}; "
                 "give fewer points or a smaller distance."
             )
         return self._random.sample(points, count)
-
-    def _poisson(self, width: float, height: float, min_distance: float) -> list[tuple[float, float]]:
-        """As many points as find room in a box of twice that width and height around the middle."""
-        side = 2 * max(width, height)
-        if min_distance >= 1.42 * side or side == 0:
-            return [(self._random.uniform(-width, width), self._random.uniform(-height, height))]
-        from scipy.stats import qmc
-
-        # SciPy scatters in boxes that begin at 0, with a distance that is a share of the longer side.
-        corner = [max(2 * half / side, 1e-9) for half in (width, height)]
-        sampler = qmc.PoissonDisk(
-            2, radius=min_distance / side, seed=self._random.getrandbits(32), u_bounds=corner
-        )
-        found = sampler.fill_space() * side - [width, height]
-        return [(float(x), float(y)) for x, y in found]
 
 
 @lru_cache(maxsize=3 * 360)

@@ -60,7 +60,7 @@ class Finding:
         return f"{where}{self.rule} ({self.severity}): {self.message} {self.fix}"
 
 
-class Found(NamedTuple):
+class Match(NamedTuple):
     """What a rule comes upon. `origins` are numbers of places, for marks that are no steps.
 
     `is_hint` is set where a problem of this kind may also be meant; `times` is how often the same is there.

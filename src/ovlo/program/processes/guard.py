@@ -15,6 +15,7 @@ import select
 import signal
 import sys
 import time
+from importlib import import_module
 from types import FrameType
 
 AFTER_STOP = 2.0
@@ -57,9 +58,8 @@ def main() -> None:
                 return
             why = DIED
     if claim(folder):
-        from ovlo.program.processes.rescue import conclude
-
-        conclude(folder, why)
+        # By its name, since the rescue knows its guard, and a guard that is not needed loads nothing.
+        import_module("ovlo.program.processes.rescue").conclude(folder, why)
 
 
 if __name__ == "__main__":

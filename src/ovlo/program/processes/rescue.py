@@ -57,7 +57,7 @@ def guarded(conclusion: Conclusion, host: Host, seconds: float | None, is_drawin
         return
     with private_folder() as folder:
         (folder / "conclusion").write_bytes(pickle.dumps((conclusion, os.getpid(), seconds, sys.path)))
-        watch = _Watch(folder, seconds)
+        watch = _GuardHandle(folder, seconds)
         try:
             # C code may hold the interpreter early on, so a run with a limit is guarded from its beginning.
             with spooled(host, folder, is_drawing, FIRST if seconds is None else SOON) as ended:
@@ -67,7 +67,7 @@ def guarded(conclusion: Conclusion, host: Host, seconds: float | None, is_drawin
             watch.end()
 
 
-class _Watch:
+class _GuardHandle:
     """The guard of a run, as its own process sees it."""
 
     def __init__(self, folder: Path, seconds: float | None) -> None:

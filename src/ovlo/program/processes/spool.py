@@ -23,7 +23,7 @@ from typing import BinaryIO, NamedTuple
 
 import numpy as np
 
-from ovlo.core.sheet.copies import About, restored
+from ovlo.core.sheet.copies import SheetState, restored
 from ovlo.core.sheet.host import Host
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.following import Follower, Growth, grown
@@ -41,7 +41,7 @@ class Entry(NamedTuple):
     """What is written at a time: what the sheet is, what was drawn since, and where in the program."""
 
     is_anew: bool
-    about: About
+    about: SheetState
     growth: Growth
     origins: Origins | None
     sheet_count: int
@@ -64,7 +64,7 @@ class Spool:
         is_anew = sheet is not self._sheet
         if is_anew or self._follower is None:
             self._sheet, self._follower = sheet, Follower(sheet._trail)
-        about = About.of(sheet)
+        about = SheetState.of(sheet)
         # Whatever a program gave its parameters can be read back, if only as text.
         about = about._replace(parameters={name: plain(value) for name, value in about.parameters.items()})
         recorder = self._host.recorder

@@ -19,6 +19,7 @@ from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns
 from ovlo.core.trail.similarity import Similarity
+from ovlo.core.values.arrays import Box
 from ovlo.core.values.colour import WHITE, Colour
 from ovlo.render import lettering
 from ovlo.render.additions.overlays import overlays_of
@@ -41,8 +42,6 @@ CHARACTER = 0.6
 """About how wide a character is, as a share of its size."""
 
 FRAME, WORDS, TROUBLE = "#c8ccd4", "#333a46", "#a8201a"
-
-Box = tuple[float, float, float, float]
 
 
 @dataclass(frozen=True)

@@ -9,13 +9,14 @@ from itertools import pairwise
 
 import numpy as np
 
-from ovlo.core.compare.line_set import Complexes, Lines
-from ovlo.core.compare.nearest import Layer
+from ovlo.core.compare.line_set import Lines
+from ovlo.core.compare.nearest import SearchableLines
 from ovlo.core.compare.side import Picture
 from ovlo.core.sheet.host import unhosted
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Text
+from ovlo.core.values.arrays import Complexes
 from ovlo.core.values.colour import BLACK
 from ovlo.render.lettering import words_width
 
@@ -52,7 +53,7 @@ def difference_sheet(a: Sheet, b: Sheet, name_a: str, name_b: str, verdict: str)
         nib.line_width = WIDTHS[layer]
         ours, theirs = getattr(first, layer), getattr(second, layer)
         for lines, other, ink in ((ours, theirs, ONLY_A), (theirs, ours, ONLY_B)):
-            _draw(nib, lines, Layer(other, spacing), UNSEEN / ppu, ink, lines is ours, ppu, up)
+            _draw(nib, lines, SearchableLines(other, spacing), UNSEEN / ppu, ink, lines is ours, ppu, up)
     for texts, others, ink in ((first.texts, second.texts, ONLY_A), (second.texts, first.texts, ONLY_B)):
         known = {_bare(text) for text in others}
         for text in texts:
@@ -77,7 +78,7 @@ def _write(nib: Nib, text: Text, scale: float, up: complex) -> None:
 def _draw(
     nib: Nib,
     lines: Lines,
-    other: Layer,
+    other: SearchableLines,
     within: float,
     ink: str,
     draw_common: bool,

@@ -14,7 +14,6 @@ from math import atan2, ceil, cos, degrees, floor, log10, radians, sin
 from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.contours import Contour, arcs_between, contours
 from ovlo.core.sheet.joining import joined
@@ -23,6 +22,7 @@ from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns
 from ovlo.core.trail.similarity import Similarity
 from ovlo.core.values import arguments
+from ovlo.core.values.arrays import Floats
 from ovlo.core.values.choices import TextAlign
 from ovlo.core.values.colour import WHITE, Colour
 from ovlo.core.values.errors import BadValue
@@ -57,7 +57,7 @@ LINE = 20
 """Pixels from one line of a legend to the next."""
 
 
-class Line(NamedTuple):
+class LegendLine(NamedTuple):
     """A line of a legend."""
 
     words: str
@@ -80,7 +80,7 @@ class Overlay:
         self.margin = 0.0
         """Pixels kept free around each label."""
         self._taken = np.zeros((rows, columns), bool)
-        self.legend: list[Line] = []
+        self.legend: list[LegendLine] = []
         """What explains the overlays, written below the picture."""
 
     def lay(self, names: Iterable[str]) -> None:
@@ -88,17 +88,17 @@ class Overlay:
         for name in names:
             OVERLAYS[name](self)
 
-    def wrapped_legend(self) -> list[Line]:
+    def wrapped_legend(self) -> list[LegendLine]:
         """The lines of the legend, broken where they would leave the page."""
         size = FONT * self.pixel
         room = self.page.width - 24 * self.pixel
-        found: list[Line] = []
+        found: list[LegendLine] = []
         for words, ink in self.legend:
             most = max(12, int(len(words) * room / max(words_width(words, size), 1e-9)))
-            found += [Line(part, ink) for part in textwrap.wrap(words, most, subsequent_indent="    ")]
+            found += [LegendLine(part, ink) for part in textwrap.wrap(words, most, subsequent_indent="    ")]
         return found
 
-    def write(self, legend: list[Line]) -> None:
+    def write(self, legend: list[LegendLine]) -> None:
         """Write a legend below the picture, on the paper's colour."""
         if not legend:
             return
@@ -181,7 +181,7 @@ def overlays_of(sheet: Sheet, page: Page, names: Iterable[str]) -> Columns:
 
 def with_overlays(columns: Columns, sheet: Sheet, page: Page, names: Iterable[str]) -> tuple[Columns, Page]:
     """A sheet's picture with some overlays above it, and the page with room for what explains them."""
-    legend: list[Line] = []
+    legend: list[LegendLine] = []
 
     def draw(nib: Nib) -> None:
         over = Overlay(nib, sheet, page)
@@ -256,7 +256,7 @@ def angles(over: Overlay) -> None:
     shown = sum(_show_angles(over, contour, i, outer, inner) for contour, i in found)
     over.margin = 0
     if shown:
-        over.legend += [Line("outer angle: the turn", outer), Line("inner angle", inner)]
+        over.legend += [LegendLine("outer angle: the turn", outer), LegendLine("inner angle", inner)]
 
 
 def _corners(contour: Contour, least: float) -> list[int]:
@@ -328,7 +328,7 @@ def steps(over: Overlay) -> None:
             over.label(place, words + "…" * (len(numbers[i]) > MOST_NUMBERS), ink)
 
 
-def _middles(columns: Columns) -> NDArray[np.float64]:
+def _middles(columns: Columns) -> Floats:
     """The middle of each step, shape (n, 2)."""
     middles = (columns.starts + columns.points) / 2
     at = columns.arcs["step"]
@@ -368,7 +368,7 @@ def findings(over: Overlay) -> None:
         over.label(place + complex(20, 16) * pixel, str(number), ink, must=True)
     for number, one in enumerate(found[:MOST_FINDINGS], 1):
         lines = f" (line {', '.join(map(str, one.lines[:3]))})" if one.lines else ""
-        over.legend.append(Line(f"{number}  {one.rule}{lines}: {one.message}", ink))
+        over.legend.append(LegendLine(f"{number}  {one.rule}{lines}: {one.message}", ink))
 
 
 def _course_of(columns: Columns, step: int) -> list[complex]:

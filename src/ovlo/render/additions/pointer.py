@@ -8,7 +8,6 @@ from __future__ import annotations
 from functools import lru_cache
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.measures import MarkBoxes, widest_line
 from ovlo.core.paint.order import painted
@@ -17,10 +16,11 @@ from ovlo.core.sheet.motif import default_pointer
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns
 from ovlo.core.trail.similarity import Similarity, transformed
+from ovlo.core.values.arrays import Bytes
 from ovlo.core.values.colour import TRANSPARENT
 from ovlo.core.values.pose import Pose
 from ovlo.render import lettering
-from ovlo.render.boxes import Box
+from ovlo.render.boxes import PixelBox
 from ovlo.render.formats.png import FLATNESS, Canvas
 from ovlo.render.page import Page
 
@@ -63,7 +63,7 @@ class Pointers:
             else (pointer, number, self._parts.pose(step, share if step == steps else 1.0))
         )
 
-    def at(self, steps: int, share: float = 0.0) -> tuple[Box, NDArray[np.uint8]] | None:
+    def at(self, steps: int, share: float = 0.0) -> tuple[PixelBox, Bytes] | None:
         """Where that pointer goes on the page, and its pixels; None where there is none."""
         found = self.pose_at(steps, share)
         if found is None:
@@ -76,7 +76,7 @@ class Pointers:
         row = round(page.pixel_height - (y - page.bottom) * page.pixels_per_unit) - top
         return (column, row, column + pixels.shape[1], row + pixels.shape[0]), pixels
 
-    def _paint(self, number: int, heading: int) -> tuple[NDArray[np.uint8], tuple[int, int]]:
+    def _paint(self, number: int, heading: int) -> tuple[Bytes, tuple[int, int]]:
         """A pointer at a heading, and where in it the nib is, in pixels from its left and top."""
         pointer = self._pointers[number]
         assert pointer is not None

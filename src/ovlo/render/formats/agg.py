@@ -20,13 +20,12 @@ from types import ModuleType
 from typing import Any, Protocol
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.trail.columns import Style
+from ovlo.core.values.arrays import Bytes, Floats
 from ovlo.core.values.colour import Colour
 
-Floats = NDArray[np.float64]
-Codes = NDArray[np.uint8]
+Codes = Bytes
 Face = tuple[float, float, float, float]
 
 COMPILED = "_backend_agg"
@@ -174,7 +173,7 @@ class _Whole:
 
         self._renderer: Any = RendererAgg(width, height, DOTS_PER_INCH)
 
-    def __array__(self, dtype: object = None, copy: bool | None = None) -> NDArray[np.uint8]:
+    def __array__(self, dtype: object = None, copy: bool | None = None) -> Bytes:
         return np.asarray(self._renderer.buffer_rgba())
 
     def clear(self) -> None:

@@ -18,20 +18,20 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.timeline import SECONDS
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns
+from ovlo.core.values.arrays import Bytes
 from ovlo.core.values.colour import TRANSPARENT
 from ovlo.core.values.errors import BadValue
 from ovlo.render.additions.overlays import overlays_of
-from ovlo.render.boxes import Box, is_empty, part_of
+from ovlo.render.boxes import PixelBox, is_empty, part_of
 from ovlo.render.files import write
 from ovlo.render.formats.palette import Palette
 from ovlo.render.formats.png import rasterise
 from ovlo.render.formats.table import PAGE
-from ovlo.render.moments import Moments
+from ovlo.render.moments import MomentPainter
 from ovlo.render.page import Page
 
 if TYPE_CHECKING:
@@ -41,10 +41,10 @@ MOST_FRAMES = 20_000
 MOST_SECONDS = 600
 """A frame of a GIF stays for 65,535 hundredths of a second at most."""
 
-ONE_PIXEL: Box = (0, 0, 1, 1)
+ONE_PIXEL: PixelBox = (0, 0, 1, 1)
 
 Progress = Callable[[int], object]
-Part = tuple[Box, "Image"]
+Part = tuple[PixelBox, "Image"]
 """What a frame shows in a box."""
 
 
@@ -135,10 +135,10 @@ class Film:
                 box = ONE_PIXEL  # a picture has some
             yield box, self._image(part_of(moments.pixels, box))
 
-    def _moments(self) -> Moments:
-        return Moments(self.sheet, self.page, self._overlay, self.playback.pointer)
+    def _moments(self) -> MomentPainter:
+        return MomentPainter(self.sheet, self.page, self._overlay, self.playback.pointer)
 
-    def _image(self, pixels: NDArray[np.uint8]) -> Image:
+    def _image(self, pixels: Bytes) -> Image:
         from PIL import Image
 
         height, width = pixels.shape[:2]
@@ -152,7 +152,7 @@ class Film:
         return overlays_of(self.sheet, self.page, self.playback.overlay)
 
     @cached_property
-    def _overlay(self) -> NDArray[np.uint8] | None:
+    def _overlay(self) -> Bytes | None:
         if not self.playback.overlay:
             return None
         return rasterise(self.overlay, replace(self.page, paper=TRANSPARENT))

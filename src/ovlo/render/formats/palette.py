@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.trail.columns import Columns
+from ovlo.core.values.arrays import Bytes
 from ovlo.core.values.colour import Colour
 from ovlo.render.page import Page
 
@@ -25,7 +26,7 @@ UNKNOWN = SIZE
 """In the table from colours to numbers: not looked for yet."""
 
 
-class Film(Protocol):
+class Frames(Protocol):
     """What the colours are of."""
 
     columns: Columns
@@ -43,7 +44,7 @@ class Palette:
         self._numbers[colours] = np.arange(len(colours))
 
     @classmethod
-    def of(cls, last: Image, film: Film) -> Palette:
+    def of(cls, last: Image, film: Frames) -> Palette:
         """The colours of a drawing, and the most frequent others of its last frame."""
         codes = _codes(np.asarray(last.convert("RGB")))
         found, counts = np.unique(codes, return_counts=True)
@@ -74,7 +75,7 @@ class Palette:
         return reduced
 
 
-def _own_colours(film: Film) -> NDArray[np.int32]:
+def _own_colours(film: Frames) -> NDArray[np.int32]:
     """The opaque colours of paper, lines, texts and areas."""
     columns = film.columns
     colours = [
@@ -94,7 +95,7 @@ def _code(colour: Colour) -> int:
     return red << 16 | green << 8 | blue
 
 
-def _codes(pixels: NDArray[np.uint8]) -> NDArray[np.int32]:
+def _codes(pixels: Bytes) -> NDArray[np.int32]:
     wide = pixels.astype(np.int32)
     codes: NDArray[np.int32] = wide[..., 0] << 16 | wide[..., 1] << 8 | wide[..., 2]
     return codes

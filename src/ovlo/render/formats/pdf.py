@@ -17,9 +17,9 @@ import numpy as np
 from ovlo.core.paint.cutting import without_fine_dashes
 from ovlo.core.paint.order import painted
 from ovlo.core.paint.outlines import CUBIC, Outline, ranges
-from ovlo.core.plot.placing import Box
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns, Text
+from ovlo.core.values.arrays import Box
 from ovlo.core.values.degrees import direction
 from ovlo.core.values.units import MM_PER_INCH
 from ovlo.core.values.version import VERSION

@@ -13,10 +13,10 @@ from collections.abc import Callable
 from itertools import pairwise
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.outlines import CLOSE, CUBIC, LINE, MOVE, QUADRATIC, Outline
 from ovlo.core.trail.columns import Style
+from ovlo.core.values.arrays import Bytes, Floats
 from ovlo.core.values.colour import Colour
 from ovlo.render.numbers import number, number_text
 
@@ -49,9 +49,7 @@ def path_operators(outline: Outline, scale: float, move: tuple[float, float]) ->
     return [text[a:b] for a, b in pairwise(bounds)]
 
 
-def letter_operators(
-    vertices: NDArray[np.float64], codes: NDArray[np.uint8], scale: float, move: tuple[float, float]
-) -> bytes:
+def letter_operators(vertices: Floats, codes: Bytes, scale: float, move: tuple[float, float]) -> bytes:
     """The operators that draw the shapes of letters; PDF has no quadratic curves, so they become cubic ones.
 
     The control points of the cubic lie two thirds of the way from its ends to that of the quadratic.

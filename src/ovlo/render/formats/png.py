@@ -10,7 +10,6 @@ from collections.abc import Iterator
 from itertools import pairwise
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.cutting import cut, without_fine_dashes
 from ovlo.core.paint.mitres import mitres
@@ -18,14 +17,14 @@ from ovlo.core.paint.order import Mark, Painting, painted
 from ovlo.core.paint.outlines import CLOSE, LINE, MOVE, Outline
 from ovlo.core.paint.regions import without_overlaps
 from ovlo.core.trail.columns import Columns, Style, Text
+from ovlo.core.values.arrays import Bools, Bytes, Floats
 from ovlo.core.values.colour import BLACK, TRANSPARENT, Colour
 from ovlo.core.values.errors import BadValue
 from ovlo.render import lettering
 from ovlo.render.formats.agg import Agg, Face, Manner, Path, matrix, new_agg, rgba
 from ovlo.render.page import Page
 
-Floats = NDArray[np.float64]
-Codes = NDArray[np.uint8]
+Codes = Bytes
 
 LARGEST_SIDE = 20_000
 LARGEST_AREA = 80_000_000
@@ -75,7 +74,7 @@ def render(columns: Columns, page: Page) -> list[bytes]:
     return [written.getvalue()]
 
 
-def rasterise(columns: Columns, page: Page) -> NDArray[np.uint8]:
+def rasterise(columns: Columns, page: Page) -> Bytes:
     """The picture as pixels, shape (height, width, 4): red, green, blue, opacity."""
     canvas = Canvas(page)
     canvas.paint(painted(columns).flattened(FLATNESS / page.pixels_per_unit))
@@ -96,7 +95,7 @@ class Canvas:
         self._page = page
         self._agg = self._new_agg()
         self._to_pixels = matrix(page.left, page.bottom, page.pixels_per_unit)
-        self.pixels: NDArray[np.uint8] = np.asarray(self._agg)
+        self.pixels: Bytes = np.asarray(self._agg)
         self.pixels[:] = [round(channel * 255) for channel in rgba(page.paper)]
         self.clip: tuple[int, int, int, int] | None = None
         """Columns and rows of pixels, left, top, right and bottom, beyond which nothing is painted."""
@@ -142,7 +141,7 @@ class Canvas:
         batch.add(mark, vertices, codes)
         return batch
 
-    def _beyond(self, lines: Outline) -> NDArray[np.bool_]:
+    def _beyond(self, lines: Outline) -> Bools:
         """Which lines leave the page, if only by their middle, shape (lines,)."""
         page, (low, high) = self._page, lines.path_boxes()
         right, top = page.left + page.width, page.bottom + page.height
@@ -278,7 +277,7 @@ class Canvas:
         height = self.pixels.shape[0]
         return Manner(style, pixels_per_unit, (left, height - bottom, right, height - top))
 
-    def _blend(self, coverage: NDArray[np.uint8], ink: Colour) -> None:
+    def _blend(self, coverage: Bytes, ink: Colour) -> None:
         """Lay ink on the pixels it covers (source over, https://www.w3.org/TR/compositing-1/)."""
         source = coverage[..., None] * (ink.opacity / 255)
         below = self.pixels[..., 3:] / 255 * (1 - source)
@@ -319,7 +318,7 @@ class Batch:
     """Marks that one call can draw."""
 
     def __init__(self) -> None:
-        self.marks: list[tuple[Mark, Floats, NDArray[np.uint8]]] = []
+        self.marks: list[tuple[Mark, Floats, Bytes]] = []
         self._manner: tuple[object, ...] | None = None
         self._is_large = False
 

@@ -12,14 +12,12 @@ from collections.abc import Iterator
 from itertools import chain
 from math import ceil, log10
 
-import numpy as np
-from numpy.typing import NDArray
-
 from ovlo.core.paint.cutting import without_fine_dashes
 from ovlo.core.paint.mitres import MITER_LIMIT
 from ovlo.core.paint.order import Mark, painted
 from ovlo.core.paint.outlines import CLOSE, CUBIC, LINE, MOVE, QUADRATIC
 from ovlo.core.trail.columns import Columns, Style, Text
+from ovlo.core.values.arrays import Bytes, Floats
 from ovlo.core.values.colour import Colour
 from ovlo.render import lettering
 from ovlo.render.formats.svg_paths import path_pieces
@@ -123,7 +121,7 @@ def letters_element(text: Text, places: int) -> str:
     return f'<path d="{letters_data(vertices, codes, places)}"{_paint("fill", text.ink)}>{words}</path>\n'
 
 
-def letters_data(vertices: NDArray[np.float64], codes: NDArray[np.uint8], places: int) -> str:
+def letters_data(vertices: Floats, codes: Bytes, places: int) -> str:
     """Letters as path data: Matplotlib's codes are SVG's commands."""
     parts = []
     last = 0

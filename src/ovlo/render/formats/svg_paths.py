@@ -18,6 +18,7 @@ from numpy.typing import NDArray
 
 from ovlo.core.paint.outlines import CLOSE, MOVE, Outline
 from ovlo.core.trail import curves
+from ovlo.core.values.arrays import Bytes, Floats, Ints
 from ovlo.render.numbers import number_text
 
 LOT = 1 << 16
@@ -28,8 +29,8 @@ LOT = 1 << 16
 class _LongPath:
     """The `d` of a path without arcs, in pieces."""
 
-    vertices: NDArray[np.float64]
-    codes: NDArray[np.uint8]
+    vertices: Floats
+    codes: Bytes
     places: int
 
     def __iter__(self) -> Iterator[str]:
@@ -68,9 +69,7 @@ def path_data(outline: Outline, places: int) -> list[str]:
     return _written(values, leads, cut.firsts, places)
 
 
-def _written(
-    values: NDArray[np.float64], leads: NDArray[np.uint8], firsts: NDArray[np.int64], places: int
-) -> list[str]:
+def _written(values: Floats, leads: Bytes, firsts: Ints, places: int) -> list[str]:
     """The numbers of each path, whose first vertices are given."""
     text, ends = number_text(values.ravel(), leads.ravel(), places)
     whole = text.decode()
@@ -78,9 +77,7 @@ def _written(
     return [whole[a:b] for a, b in pairwise(bounds)]
 
 
-def _straight(
-    vertices: NDArray[np.float64], codes: NDArray[np.uint8]
-) -> tuple[NDArray[np.float64], NDArray[np.uint8]]:
+def _straight(vertices: Floats, codes: Bytes) -> tuple[Floats, Bytes]:
     """The numbers of each vertex, shape (v, 2), and what is written before each."""
     values = vertices * [1.0, -1.0]
     leads = np.full(values.shape, ord(" "), np.uint8)
@@ -92,9 +89,7 @@ def _straight(
     return values, leads
 
 
-def _with_arcs(
-    outline: Outline, cut: Outline, quarters: NDArray[np.int64]
-) -> tuple[NDArray[np.float64], NDArray[np.uint8]]:
+def _with_arcs(outline: Outline, cut: Outline, quarters: Ints) -> tuple[Floats, Bytes]:
     """The same with columns before the point for an arc's radii, turn and flags, shape (v, 7)."""
     points, point_leads = _straight(cut.vertices, cut.codes)
     values = np.full((len(points), 7), np.nan)
@@ -123,7 +118,7 @@ def _with_arcs(
     return values, leads
 
 
-def ellipses(arcs: NDArray[np.void]) -> NDArray[np.float64]:
+def ellipses(arcs: NDArray[np.void]) -> Floats:
     """The two radii of each arc's ellipse and the turn of its first axis as SVG counts it, shape (a, 3).
 
     The half-axes are the singular values of the matrix with the columns u and v, and its left singular

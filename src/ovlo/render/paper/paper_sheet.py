@@ -7,9 +7,10 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from ovlo.core.plot.placing import Box, placed
+from ovlo.core.plot.placing import placed
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns
+from ovlo.core.values.arrays import Box
 from ovlo.core.values.units import MARGIN, MM_PER_UNIT
 from ovlo.render.page import Page
 

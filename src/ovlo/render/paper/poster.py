@@ -11,11 +11,12 @@ from __future__ import annotations
 from math import ceil
 from typing import NamedTuple
 
-from ovlo.core.plot.placing import Box, check_margin
+from ovlo.core.plot.placing import check_margin
 from ovlo.core.sheet.host import unhosted
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns
+from ovlo.core.values.arrays import Box
 from ovlo.core.values.errors import BadValue
 from ovlo.core.values.units import MARGIN
 from ovlo.render.page import Page

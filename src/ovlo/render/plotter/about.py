@@ -7,7 +7,7 @@ from typing import NamedTuple
 from ovlo.core.values.colour import WHITE, Colour
 
 
-class About(NamedTuple):
+class PlotDetails(NamedTuple):
     """The title of a picture, what makes it again (as in every file), and its paper."""
 
     title: str = "Drawing"

@@ -10,14 +10,14 @@ from __future__ import annotations
 from ovlo.core.plot.plot import Plotted
 from ovlo.core.plot.strokes import Strokes
 from ovlo.render.numbers import number
-from ovlo.render.plotter.about import About
+from ovlo.render.plotter.about import PlotDetails
 from ovlo.render.plotter.machine import Machine
 
 PLACES = 3
 """Decimals of a millimetre."""
 
 
-def render(plotted: Plotted, machine: Machine, about: About) -> bytes:
+def render(plotted: Plotted, machine: Machine, about: PlotDetails) -> bytes:
     """The plot as G-code."""
     width, height = number(plotted.placing.width, PLACES), number(plotted.placing.height, PLACES)
     lines = ["%", _comment(f"{about.title}, {width} x {height} mm"), "G21", "G90", "G17", *machine.lift]

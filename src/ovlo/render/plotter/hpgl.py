@@ -12,14 +12,14 @@ import numpy as np
 from ovlo.core.plot.plot import Plotted
 from ovlo.core.plot.strokes import Strokes
 from ovlo.render.numbers import number
-from ovlo.render.plotter.about import About
+from ovlo.render.plotter.about import PlotDetails
 from ovlo.render.plotter.machine import Machine
 
 UNITS = 40
 """Plotter units in a millimetre."""
 
 
-def render(plotted: Plotted, machine: Machine, about: About) -> bytes:
+def render(plotted: Plotted, machine: Machine, about: PlotDetails) -> bytes:
     """The plot as HP-GL/2."""
     lines = ["IN;", _comment(about.title)]
     if about.details:

@@ -32,7 +32,7 @@ class Machine(NamedTuple):
     lower: tuple[str, ...] = (CODES["lower"],)
 
     def seconds(self, run: Run) -> float:
-        """About how long a run takes, without changing the pen."""
+        """PlotDetails how long a run takes, without changing the pen."""
         minutes = run.drawn / self.feed + run.travel / TRAVEL_FEED
         return 60 * minutes + LIFT_SECONDS * run.lifts
 

@@ -21,7 +21,7 @@ from ovlo.core.values.errors import BadValue
 from ovlo.core.values.units import MARGIN, millimetres, page_size
 from ovlo.render import lettering
 from ovlo.render.page import details, mark_boxes
-from ovlo.render.plotter.about import About
+from ovlo.render.plotter.about import PlotDetails
 from ovlo.render.plotter.machine import Machine
 from ovlo.render.plotter.tray import read_tray
 
@@ -69,9 +69,9 @@ class PlotOrder:
         return plot(sheet._columns, placing, self.wishes, lettering.glyphs, sheet.paper, self.call)
 
 
-def about(sheet: Sheet, untitled: str = "") -> About:
+def about(sheet: Sheet, untitled: str = "") -> PlotDetails:
     """What the files say of a sheet."""
-    return About(sheet.title or untitled or "Drawing", details(sheet), sheet.paper)
+    return PlotDetails(sheet.title or untitled or "Drawing", details(sheet), sheet.paper)
 
 
 def checked_order(how: PlotHow, call: str, spelt: Callable[[str], str] = str) -> PlotOrder:

@@ -16,7 +16,7 @@ from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.units import PIXELS_PER_UNIT
 from ovlo.render.formats import png
 from ovlo.render.page import Page
-from ovlo.render.plotter.about import About
+from ovlo.render.plotter.about import PlotDetails
 from ovlo.render.plotter.machine import Machine
 
 TRAVEL, TRAVEL_WIDTH = "rgb(90 110 140 / 35%)", 0.15
@@ -29,14 +29,14 @@ SHORT = 1000
 """Pixels that the longer side of a preview has at least."""
 
 
-def render(plotted: Plotted, machine: Machine, about: About) -> bytes:
+def render(plotted: Plotted, machine: Machine, about: PlotDetails) -> bytes:
     """The preview as PNG."""
     sheet = preview(plotted, about)
     scale = max(1.0, SHORT / (max(sheet.width, sheet.height) * PIXELS_PER_UNIT["mm"]))
     return b"".join(png.render(sheet._columns, Page.of(sheet, scale)))
 
 
-def preview(plotted: Plotted, about: About, has_travel: bool = True) -> Sheet:
+def preview(plotted: Plotted, about: PlotDetails, has_travel: bool = True) -> Sheet:
     """A sheet as large as the page with what the pens draw."""
     placing = plotted.placing
     with unhosted():

@@ -13,14 +13,14 @@ from ovlo.core.plot.plot import Plotted, Run
 from ovlo.core.plot.strokes import Strokes
 from ovlo.render.formats.svg import escape
 from ovlo.render.numbers import number, number_text
-from ovlo.render.plotter.about import About
+from ovlo.render.plotter.about import PlotDetails
 from ovlo.render.plotter.machine import Machine
 
 PLACES = 3
 """Decimals of a millimetre."""
 
 
-def render(plotted: Plotted, machine: Machine, about: About) -> bytes:
+def render(plotted: Plotted, machine: Machine, about: PlotDetails) -> bytes:
     """The plot as SVG."""
     width, height = (number(side, PLACES) for side in (plotted.placing.width, plotted.placing.height))
     details = f"<metadata>{escape(about.details)}</metadata>\n" if about.details else ""

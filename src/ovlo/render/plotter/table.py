@@ -12,10 +12,10 @@ from typing import cast
 from ovlo.core.plot.plot import Plotted
 from ovlo.core.values import arguments
 from ovlo.core.values.errors import BadValue
-from ovlo.render.plotter.about import About
+from ovlo.render.plotter.about import PlotDetails
 from ovlo.render.plotter.machine import Machine
 
-Renderer = Callable[[Plotted, Machine, About], bytes]
+Renderer = Callable[[Plotted, Machine, PlotDetails], bytes]
 
 MODULES = {
     ".svg": "ovlo.render.plotter.svg",

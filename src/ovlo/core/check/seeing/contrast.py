@@ -10,6 +10,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
+from ovlo.core.values.arrays import Floats, Ints
 from ovlo.core.values.colour import BLACK, WHITE, Colour, difference
 
 ALIKE = 2.0
@@ -28,9 +29,7 @@ def laid_over(beneath: NDArray[np.float32], paints: NDArray[np.float32]) -> NDAr
     return np.where(opacity == 1, colours, beneath + opacity * (colours - beneath))
 
 
-def unlikeness_of(
-    beneath: NDArray[np.float32], laid: NDArray[np.float32], firsts: NDArray[np.int64]
-) -> NDArray[np.float64]:
+def unlikeness_of(beneath: NDArray[np.float32], laid: NDArray[np.float32], firsts: Ints) -> Floats:
     """How unlike what lies beneath each mark is, where it differs most; a mark's points begin at its first.
 
     What is unknown, as under transparent paper, is as unlike as can be.

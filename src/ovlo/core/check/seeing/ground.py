@@ -3,8 +3,8 @@
 ground = Ground(sheet, painting, letters)
 ground.alike_areas, ground.top
 
-Lines and words are looked at in points along them, before the areas above them are painted. They are not
-painted themselves, but it is kept where they are seen.
+SampledLines and words are looked at in points along them, before the areas above them are painted. They are
+not painted themselves, but it is kept where they are seen.
 """
 
 from __future__ import annotations
@@ -17,21 +17,20 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.check.seeing.contrast import ALIKE, UNLIKE, laid_over, unlikeness_of
-from ovlo.core.check.seeing.samples import PIXELS, SPACING, Lines, Points
+from ovlo.core.check.seeing.samples import PIXELS, SPACING, Points, SampledLines
 from ovlo.core.paint.levels import Levels
 from ovlo.core.paint.measures import Letters
 from ovlo.core.paint.order import Mark, Painting
 from ovlo.core.paint.outlines import ranges
 from ovlo.core.paint.raster import spans
 from ovlo.core.trail.columns import Columns, Text
+from ovlo.core.values.arrays import Floats, Ints
 from ovlo.core.values.colour import Colour
 
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
 
-Floats = NDArray[np.float64]
-Ints = NDArray[np.int64]
-Pixels = NDArray[np.int32] | NDArray[np.int64]
+Pixels = NDArray[np.int32] | Ints
 
 GROUND = 0.98
 """An area that covers so much of the sheet is a ground, whatever its colour."""
@@ -73,7 +72,7 @@ class Ground:
     Attributes
     ----------
     fills : Fills
-    lines : Lines
+    lines : SampledLines
     alike_areas : list of AlikeArea
     alike_pieces : dict
         Pieces of strokes that cannot be told from what lies beneath, with its colour.
@@ -91,7 +90,7 @@ class Ground:
         size = [max(1, round(side * self.scale)) for side in (sheet.height, sheet.width)]
         self.shape: tuple[int, int] = size[0], size[1]
         self.fills = _fills(painting, self._columns)
-        self.lines = Lines(painting.strokes, self._columns, self.to_pixels, self.scale)
+        self.lines = SampledLines(painting.strokes, self._columns, self.to_pixels, self.scale)
         paper = np.array(sheet.paper._rgb) if sheet.paper.opacity == 1 else np.full(3, np.nan)
         self.top = np.full(size[0] * size[1], -1, np.int32)
         # A pixel has the colour of the opaque area on top, or one that was mixed.

@@ -1,6 +1,6 @@
 """Points along lines, on the raster on which it is told what can be seen.
 
-lines = Lines(outline, columns, to_pixels, scale)
+lines = SampledLines(outline, columns, to_pixels, scale)
 for pieces in lines.lots(lines.pieces_of(paths)):
     points = lines.points(pieces, SPACING)
 """
@@ -12,13 +12,10 @@ from functools import cached_property
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.outlines import MOVE, Outline, ranges
 from ovlo.core.trail.columns import Columns
-
-Floats = NDArray[np.float64]
-Ints = NDArray[np.int64]
+from ovlo.core.values.arrays import Bools, Floats, Ints
 
 PIXELS = 1000
 """The longer side of the raster."""
@@ -40,12 +37,12 @@ class Points(NamedTuple):
     y: Ints
     piece: Ints
 
-    def chosen(self, which: NDArray[np.bool_]) -> Points:
+    def chosen(self, which: Bools) -> Points:
         """Some of them."""
         return Points(self.x[which], self.y[which], self.piece[which])
 
 
-class Lines:
+class SampledLines:
     """The lines of an outline, to be looked at along their middle and near both their edges.
 
     A line half covered is seen, and lines that are off the raster with all their width are not looked at.

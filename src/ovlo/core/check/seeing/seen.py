@@ -23,13 +23,13 @@ from ovlo.core.paint.order import Mark, Painting
 from ovlo.core.paint.outlines import Outline
 from ovlo.core.paint.raster import spans
 from ovlo.core.trail.columns import Columns, Text
+from ovlo.core.values.arrays import Bools, Complexes, Floats, Ints
 from ovlo.core.values.colour import Colour, difference
-from ovlo.core.values.finding import Found
+from ovlo.core.values.finding import Match
 
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
 
-Ints = NDArray[np.int64]
 
 SHADE = 0.2
 """An area that differs by this much from the area it lies on was given a colour of its own."""
@@ -51,7 +51,7 @@ class Seen:
 
     # ── no-contrast ───────────────────────────────────────────────────────────────────────────────────────
 
-    def no_contrast(self) -> Iterator[Found]:
+    def no_contrast(self) -> Iterator[Match]:
         """Marks whose colour cannot be told from what lies beneath."""
         lines, ground = self._painting.strokes, self._ground
         alike = np.zeros(len(lines.piece_steps), bool)
@@ -66,7 +66,7 @@ class Seen:
             fill = ground.fills.marks[one.number].fill
             assert fill is not None
             what = "This area and its outline" if len(mine) else "This area"
-            yield Found(
+            yield Match(
                 f"{what} cannot be distinguished from what lies beneath it: {fill.css} on {one.beneath.hex}.",
                 other_colour(one.beneath, "the area", "fill"),
                 self._middle(one.number),
@@ -77,7 +77,7 @@ class Seen:
         for piece in np.flatnonzero(alike & ~told & self._are_mostly(alike, lines)).tolist():
             ink = self._columns.styles[ground.lines.style_of_piece[piece]].ink
             beneath = ground.alike_pieces[piece]
-            yield Found(
+            yield Match(
                 f"This line cannot be distinguished from what lies beneath it: {ink.css} on {beneath.hex}.",
                 other_colour(beneath, "the nib", "ink"),
                 self._middle_of_line(piece),
@@ -86,7 +86,7 @@ class Seen:
                 "line",
             )
         for text, beneath in ground.alike_texts:
-            yield Found(
+            yield Match(
                 f"The text {text.words!r} cannot be distinguished from what lies beneath it: "
                 f"{text.ink.css} on {beneath.hex}.",
                 other_colour(beneath, "the nib", "ink"),
@@ -128,7 +128,7 @@ class Seen:
             and difference(one.beneath, Colour(*last.tolist())) >= ALIKE
         )
 
-    def _are_mostly(self, alike: NDArray[np.bool_], lines: Outline) -> NDArray[np.bool_]:
+    def _are_mostly(self, alike: Bools, lines: Outline) -> Bools:
         """Which lines are of a kind, by place in the program or style, most of which are not seen."""
         kinds: NDArray[Any] = self._ground.lines.style_of_piece
         if self._origins is not None and len(lines.piece_steps):
@@ -141,17 +141,17 @@ class Seen:
 
     # ── covered ───────────────────────────────────────────────────────────────────────────────────────────
 
-    def marks(self) -> list[Found]:
+    def marks(self) -> list[Match]:
         """All marks, with where they came from."""
         found = [
-            Found("", "", 0j, (step,), (), "line") for step in self._painting.strokes.piece_steps.tolist()
+            Match("", "", 0j, (step,), (), "line") for step in self._painting.strokes.piece_steps.tolist()
         ]
-        found += [Found("", "", 0j, (), (text.origin,), "text") for text in self._columns.texts]
+        found += [Match("", "", 0j, (), (text.origin,), "text") for text in self._columns.texts]
         rows = self._columns.areas[self._painting.borders.keys]
-        found += [Found("", "", 0j, (), (origin,), "area") for origin in rows["origin"].tolist()]
+        found += [Match("", "", 0j, (), (origin,), "area") for origin in rows["origin"].tolist()]
         return found
 
-    def covered_marks(self) -> Iterator[Found]:
+    def covered_marks(self) -> Iterator[Match]:
         """Marks of which nothing is seen under later opaque areas."""
         ground = self._ground
         if ground.top.max(initial=-1) < 0:
@@ -185,11 +185,11 @@ class Seen:
 
     def _covered(
         self, what: str, by: int, place: complex, steps: tuple[int, ...], origins: tuple[int, ...], kind: str
-    ) -> Found:
+    ) -> Match:
         mark = self._painting.marks[by] if by >= 0 else None
         paint = mark.fill if isinstance(mark, Mark) else None
         area = f"the {paint.css} area" if paint is not None else "an area"
-        return Found(
+        return Match(
             f"{what} is hidden: {area} painted later covers all of it.",
             "Draw it after that area, or give the area an opacity below 1; if nobody is to see it, "
             "leave it out.",
@@ -243,20 +243,20 @@ class Seen:
         return not left.any()
 
     @cached_property
-    def _boxes(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    def _boxes(self) -> tuple[Floats, Floats]:
         """The corners of the areas' boxes in pixels, in the order of the fills."""
         low, high = (self._ground.to_pixels(one) for one in self._painting.borders.path_boxes())
         borders = self._ground.fills.borders
         return low[borders], high[borders]
 
-    def _hidden_pieces(self) -> NDArray[np.bool_]:
+    def _hidden_pieces(self) -> Bools:
         """Which pieces of strokes are covered wherever they are looked at."""
         lines = self._ground.lines
         hidden = self._covered_pieces(np.arange(len(lines.path_of_piece)))
         # Before it is said, look again more closely.
         return self._covered_pieces(np.flatnonzero(hidden), CLOSER)
 
-    def _covered_pieces(self, pieces: Ints, closer: int = 1) -> NDArray[np.bool_]:
+    def _covered_pieces(self, pieces: Ints, closer: int = 1) -> Bools:
         ground, lines = self._ground, self._ground.lines
         found = np.zeros(len(lines.path_of_piece), bool)
         for lot in lines.lots(pieces, closer):
@@ -291,12 +291,12 @@ class Seen:
         return complex(self._middles[self._ground.fills.borders[number]])
 
     @cached_property
-    def _middles(self) -> NDArray[np.complex128]:
+    def _middles(self) -> Complexes:
         """The mean of the vertices of each border."""
         borders = self._painting.borders
         sums = np.add.reduceat(borders.vertices, borders.firsts[:-1])
         means = sums / np.diff(borders.firsts)[:, None]
-        found: NDArray[np.complex128] = means @ AXES
+        found: Complexes = means @ AXES
         return found
 
     def _middle_of_line(self, piece: int) -> complex:

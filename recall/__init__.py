@@ -1,0 +1,1 @@
+"""Labelled programs, wrong and right, and what a check finds of them."""

@@ -1,0 +1,85 @@
+"""A drawing as a page of its own, in a file.
+
+Path("kite.html").write_bytes(page_of_sheet(sheet))
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import Any
+
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.values.errors import BadValue
+from ovlo.core.values.finding import Finding
+from ovlo.page.document import page_of
+from ovlo.page.message import message, packed, parts
+from ovlo.render.additions.contact import Cell
+
+LARGEST = 20_000_000
+"""Bytes of a page that holds many pictures."""
+
+
+def page_of_sheet(
+    sheet: Sheet,
+    findings: Sequence[Finding] | None = None,
+    fit: bool = False,
+    overlay: tuple[str, ...] = (),
+    only: str = "",
+    **playing: Any,
+) -> bytes:
+    """The page of a sheet, and how it begins.
+
+    Parameters
+    ----------
+    findings : sequence of Finding or None
+        What a check came upon; None when nobody looked.
+    fit : bool
+        Whether all that is drawn is seen at first, instead of the sheet.
+    overlay : tuple of str
+        What is laid over the picture at first.
+    only : str
+        The function whose marks are shown alone at first.
+    **playing
+        `seconds` and `loops`, if it is to play at once.
+    """
+    start = {"fit": fit, "overlays": overlay, "only": only, "play": playing or None}
+    return page_of(message(sheet, findings, start))
+
+
+def page_of_cells(cells: Sequence[Cell]) -> bytes:
+    """The page that holds the pictures of a contact sheet, with sliders that choose among them.
+
+    Raises
+    ------
+    BadValue
+        If they are too large for a page.
+    """
+    messages: list[bytes] = []
+    combinations: list[dict[str, Any]] = []
+    source = None
+    for cell in cells:
+        number = None
+        if cell.sheet is not None:
+            head, arrays = parts(cell.sheet, None)
+            # Said once, not with every picture.
+            source = source or head["source"]
+            number, head["source"] = len(messages), None
+            messages.append(packed(head, arrays))
+        combinations.append({"values": cell.values, "trouble": cell.trouble, "message": number})
+    parameters = [
+        {"name": name, "kind": "list", "allowed": "", "default": value, "choices": _values_of(name, cells)}
+        for name, value in cells[0].values.items()
+    ]
+    choices = {"parameters": parameters, "combinations": combinations, "source": source}
+    page = page_of(*messages, choices=choices)
+    if len(page) > LARGEST:
+        raise BadValue(
+            f"save: the page would be {len(page) / 1e6:.0f} MB; the limit is "
+            f"{LARGEST // 1_000_000} MB. Give fewer values."
+        )
+    return page
+
+
+def _values_of(name: str, cells: Sequence[Cell]) -> list[str]:
+    """The values of a parameter, in the order in which they come."""
+    return list(dict.fromkeys(cell.values[name] for cell in cells))

@@ -1,0 +1,1 @@
+"""What serves a page: a sheet shown and followed, a program explored, both also in notebooks."""

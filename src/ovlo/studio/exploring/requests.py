@@ -1,0 +1,101 @@
+"""What is asked of the process that runs the user's program, and what it says.
+
+Draw("kite.py:kite", {"sides": "5"})
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Any, NamedTuple
+
+from ovlo.program.running import Limits
+from ovlo.studio.exploring.controls import Control
+
+State = tuple[int, int]
+"""When a file was written, and how long it is."""
+
+
+@dataclass(frozen=True)
+class Draw:
+    """A drawing to be drawn; values the program has no parameter for are left out.
+
+    `number` is 0 for the picture itself, and counts neighbours.
+    """
+
+    target: str
+    values: dict[str, str]
+    seed: int | None = None
+    limits: Limits = field(default_factory=Limits)
+    number: int = 0
+
+
+class Save(NamedTuple):
+    """The last picture as a file."""
+
+    ending: str
+    overlays: tuple[str, ...]
+    only: str
+
+
+class Words(NamedTuple):
+    """What the user answered to a question of the program's."""
+
+    words: str
+
+
+class Running(NamedTuple):
+    """A program runs, for so many seconds, and is in a line of its own; 0 where that is not known."""
+
+    seconds: float
+    line: int
+
+
+class Question(NamedTuple):
+    """The program asks for a line."""
+
+    words: str
+
+
+class Findings(NamedTuple):
+    """What a check of the last picture came upon, as the page is told of it."""
+
+    found: list[dict[str, Any]]
+
+
+class File(NamedTuple):
+    """A picture saved, or why it is not."""
+
+    name: str
+    content: bytes
+    trouble: str
+
+
+@dataclass(frozen=True)
+class DrawingInfo:
+    """What is known of a drawing before it is drawn."""
+
+    name: str
+    shortcut: str
+    summary: str
+    parameters: list[Control]
+
+
+@dataclass(frozen=True)
+class Answer:
+    """What came of a request to draw: a message for the page, or trouble in words, or both.
+
+    `files` are those the program is made of, as they were when it was executed.
+    """
+
+    request: Draw
+    message: bytes = b""
+    trouble: str = ""
+    drawings: tuple[DrawingInfo, ...] = ()
+    chosen: str = ""
+    printed: str = ""
+    seed: int | None = None
+    seconds: float = 0.0
+    files: dict[str, State] = field(default_factory=dict)
+
+
+Reply = Running | Question | File | Findings | Answer

@@ -1,0 +1,104 @@
+"""A process that runs the user's program, so that an endless loop never stops the page.
+
+    worker = ProgramWorker()
+    worker.listen(print)
+    worker.ask(Draw("kite.py:kite", {"sides": "5"}))
+
+What it has to say comes in a thread of its own.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import multiprocessing
+import os
+import signal
+import sys
+import threading
+from collections.abc import Callable, Iterator
+from multiprocessing.connection import Connection
+from types import ModuleType
+from typing import Any
+
+from ovlo.studio.exploring.desk import serve, users_modules
+from ovlo.studio.exploring.requests import Draw, Reply, Save, Words
+
+
+@contextlib.contextmanager
+def _nothing_as_main() -> Iterator[None]:
+    """A block in which new processes do not run the program that opened the page once more."""
+    before = sys.modules["__main__"]
+    sys.modules["__main__"] = ModuleType("__main__")
+    try:
+        yield
+    finally:
+        sys.modules["__main__"] = before
+
+
+def _may_fork() -> bool:
+    """Whether a process may begin as a copy of this one: it has no threads, and no modules of the user's."""
+    return sys.platform == "linux" and threading.active_count() == 1 and not users_modules()
+
+
+def _serve_copy(theirs: Connection, ours: Connection) -> None:
+    """What a copy does: it must not hold the end of the line that tells it when the other is gone."""
+    ours.close()
+    serve(theirs)
+
+
+class ProgramWorker:
+    """The process, seen from outside."""
+
+    def __init__(self) -> None:
+        self._told: Callable[[Reply | None], Any] = lambda told: None
+        self._start("fork" if _may_fork() else "spawn")
+
+    def _start(self, method: str = "spawn") -> None:
+        context: Any = multiprocessing.get_context(method)
+        self._connection, theirs = context.Pipe()
+        if method == "fork":
+            self._process = context.Process(target=_serve_copy, args=(theirs, self._connection), daemon=True)
+        else:
+            self._process = context.Process(target=serve, args=(theirs,), daemon=True)
+        with _nothing_as_main():
+            self._process.start()
+        theirs.close()
+
+    def listen(self, told: Callable[[Reply | None], Any]) -> None:
+        """Have `told` called with all it says, in a thread; with None when the process has ended."""
+        self._told = told
+        threading.Thread(target=self._listen, args=(self._connection,), daemon=True).start()
+
+    def _listen(self, connection: Connection) -> None:
+        while True:
+            try:
+                told = connection.recv()
+            except (EOFError, OSError):
+                break
+            if connection is self._connection:
+                self._told(told)
+        if connection is self._connection:
+            self._told(None)
+
+    def ask(self, request: Draw | Save | Words) -> None:
+        """Hand over a request; one at a time, and answers to its questions."""
+        with contextlib.suppress(BrokenPipeError, OSError):
+            self._connection.send(request)
+
+    def interrupt(self) -> None:
+        """What Ctrl-C does; it is not heard before the program runs, and so to be given again."""
+        if os.name == "posix" and self._process.pid is not None and self._process.is_alive():
+            os.kill(self._process.pid, signal.SIGINT)
+
+    def restart(self) -> None:
+        """End the process, and begin another."""
+        self.close()
+        self._start()
+        self.listen(self._told)
+
+    def close(self) -> None:
+        """End the process."""
+        connection, self._connection = self._connection, None
+        connection.close()
+        self._process.kill()
+        self._process.join(1)
