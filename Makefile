@@ -34,7 +34,7 @@ coverage: .venv/test
 	$(BIN)/coverage combine
 	$(BIN)/coverage report
 
-docs: .venv/test
+docs: .venv/guide
 	$(BIN)/sphinx-build -W --keep-going -q -b html docs docs/_build
 
 handouts: docs
@@ -48,10 +48,15 @@ screenshots: .venv/ovlo
 	$(BIN)/pip install --quiet --disable-pip-version-check --editable .
 	touch $@
 
+.venv/guide: pyproject.toml
+	$(PYTHON) -m venv .venv
+	$(BIN)/pip install --quiet --disable-pip-version-check --editable '.[guide]'
+	touch $@ .venv/ovlo
+
 .venv/test: pyproject.toml
 	$(PYTHON) -m venv .venv
 	$(BIN)/pip install --quiet --disable-pip-version-check --editable '.[test,guide]'
-	touch $@ .venv/ovlo
+	touch $@ .venv/guide .venv/ovlo
 
 clean:
 	rm -rf .venv ovlo-demo

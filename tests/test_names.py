@@ -1,4 +1,4 @@
-"""The public names: those of the documented list, no more and no less, and no old spelling beside them."""
+"""The public names: those of the documented list, no more and no less."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from pathlib import Path
 import pytest
 
 import ovlo
-from ovlo import Colour, Dice, Motif, Pose, Sheet, blend, drawing, ramp, shift_hue
+from ovlo import Colour, Dice, Motif, Pose, Sheet, drawing
 
 PAGE = Path(__file__).parents[1] / "docs" / "reference" / "names.md"
 
@@ -74,102 +74,6 @@ def test_public_things_take_no_unknown_attribute():
     sheet = Sheet()
     sheet.title = "kites"
     assert copy.deepcopy(sheet).title == "kites"
-
-
-def nib_of(code: str) -> str:
-    return f"from ovlo import *\nsheet = Sheet()\nnib = sheet.new_nib()\n{code}\n"
-
-
-OLD = [
-    "nib.filled('red')",
-    "nib.area(paint='red')",
-    "nib.area('red', rule='evenodd')",
-    "nib.circle(9, rule='evenodd')",
-    "nib.face(1, 2)",
-    "nib.close()",
-    "nib.full_turn(n=4)",
-    "nib.full_turn(4, turns=2)",
-    "nib.spiral(turns=3, radius=9)",
-    "nib.walk([1], turns=[2])",
-    "nib.star(5, 9, step=2)",
-    "nib.mark = None",
-    "nib.dash = 3",
-    "nib.cap = 'butt'",
-    "nib.join = 'miter'",
-    "nib.styled(dash=3)",
-    "nib.styled(cap='butt')",
-    "nib.styled(join='miter')",
-    "nib.write(None)",
-    "nib.wear(None)",
-    "nib.lay([])",
-    "nib.state()",
-    "nib.restore(())",
-    "nib.begin_contour()",
-    "nib.start",
-    "sheet.trail.record",
-    "sheet.trail.columns()",
-    "sheet.trail.origins()",
-    "sheet.trail.clear()",
-    "sheet.show(block=False)",
-    "sheet.show(nib=True)",
-    "sheet.pixels_per_unit",
-    "sheet.save('a.svg', overlay='vertices')",
-    "sheet.save('a.svg', overlay='order')",
-    "sheet.save('a.svg', overlay='nib')",
-    "sheet.dice.colour('light')",
-    "sheet.dice.colour('mid')",
-    "sheet.dice.colour('dark')",
-    "sheet.dice.is_used",
-    "import ovlo; ovlo.Trail",
-    "Colour(1, 2, 3).count",
-    "nib.pose.index",
-]
-
-
-@pytest.mark.parametrize("code", OLD)
-def test_old_calls_and_keywords_are_refused(code, tmp_path, monkeypatch):
-    monkeypatch.chdir(tmp_path)
-    with pytest.raises((AttributeError, TypeError, ValueError)):
-        exec(nib_of(code), {})
-    assert not list(tmp_path.iterdir())
-
-
-def test_old_keywords_of_colours_and_motifs_are_refused():
-    motif = Motif.record(lambda nib: nib.forward(9))
-    for wrong in (
-        lambda: ramp("red", "blue", n=3),
-        lambda: blend("red", "blue", share=0.5),
-        lambda: shift_hue("red", degrees=30),
-        lambda: motif.mirrored(axis=90),
-    ):
-        with pytest.raises(TypeError):
-            wrong()
-
-
-@pytest.mark.parametrize(
-    "old",
-    [
-        ("steps", "--outline"),
-        ("draw", "--max-steps", "9"),
-        ("vary", "--range", "side=1,2"),
-        ("animate", "--nib"),
-        ("draw", "--overlay", "vertices"),
-        ("draw", "--overlay", "order"),
-        ("draw", "--overlay", "nib"),
-        ("check", "--skip", "turn-total"),
-        ("check", "--skip", "left-lifted"),
-        ("check", "--skip", "invisible-ink"),
-        ("check", "--skip", "hidden-mark"),
-        ("check", "--skip", "empty-fill"),
-    ],
-    ids=" ".join,
-)
-def test_old_options_and_rules_are_refused(old, ovlo_command, program, tmp_path):
-    command, *options = old
-    path = program("from ovlo import drawing\n@drawing()\ndef kite(nib, side=40):\n    nib.forward(side)\n")
-    done = ovlo_command(command, path, *options)
-    assert done.returncode == 2
-    assert [file.name for file in tmp_path.iterdir()] == ["kite.py"]
 
 
 def test_the_module_runs_as_the_command():

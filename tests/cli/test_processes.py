@@ -211,3 +211,131 @@ def test_help_loads_nothing_that_draws():
     code = f"import sys, ovlo.cli.main; print([name for name in {heavy} if name in sys.modules])"
     done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
     assert done.stdout == "[]\n"
+
+
+def started(command: list[object], folder: Path, sign: str) -> subprocess.Popen[str]:
+    """A process that has printed a line with some words."""
+    running = subprocess.Popen(
+        [*map(str, command)], cwd=folder, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True
+    )
+    while sign not in (line := running.stdout.readline()):
+        assert line, running.communicate()
+    return running
+
+
+@pytest.mark.parametrize("number", [signal.SIGHUP, signal.SIGTERM, signal.SIGKILL])
+def test_a_program_never_outlives_the_server_of_its_page(number, program, tmp_path):
+    path = write(program, "(os.path.abspath('on') and open('on', 'w').close())\nwhile True: pass")
+    server = started([OVLO, "live", path, "--no-open"], tmp_path, "Open http")
+    wait_for(tmp_path / "on")
+    server.send_signal(number)
+    _, told = server.communicate(timeout=10)
+    assert "Traceback" not in told
+    assert none_left(tmp_path), processes_of(tmp_path)
+
+
+def wait_for(file: Path) -> None:
+    """Wait until a program has made a file."""
+    until = time.monotonic() + 20
+    while not file.exists() and time.monotonic() < until:
+        time.sleep(0.01)
+    assert file.exists()
+
+
+def test_a_drawing_in_a_page_may_start_processes_of_its_own(program, tmp_path):
+    body = (
+        "import multiprocessing\npool = multiprocessing.get_context('fork').Pool(1)\n"
+        "print('sum', pool.map(abs, [-5]), file=open('done', 'w'), flush=True)\npool.terminate()"
+    )
+    server = started([OVLO, "live", write(program, body), "--no-open"], tmp_path, "Open http")
+    wait_for(tmp_path / "done")
+    server.terminate()
+    server.communicate(timeout=10)
+    assert (tmp_path / "done").read_text() == "sum [5]\n"
+    assert none_left(tmp_path)
+
+
+def test_another_run_leaves_the_rescue_of_a_crashed_one_alone(tmp_path, monkeypatch):
+    from ovlo.program.processes import spool
+
+    monkeypatch.setattr(spool.tempfile, "gettempdir", lambda: str(tmp_path))
+    gone = subprocess.Popen([sys.executable, "-c", ""])
+    gone.wait()
+    guarded, left = tmp_path / f"ovlo-{gone.pid}-a", tmp_path / f"ovlo-{gone.pid}-b"
+    for folder in (guarded, left):
+        folder.mkdir()
+    (guarded / spool.GUARD).write_text(str(os.getpid()))
+    (left / spool.GUARD).write_text(str(gone.pid))
+    spool.clear_leftovers()
+    assert [path.name for path in tmp_path.iterdir()] == [guarded.name]
+
+
+@pytest.mark.parametrize("limit", [(), ("--time-limit", "20")])
+def test_a_forked_child_that_returns_concludes_nothing(limit, program, tmp_path, ovlo_command):
+    body = "child = os.fork()\nif child:\n    os.waitpid(child, 0)\nnib.forward(5)"
+    done = ovlo_command("draw", write(program, body), *limit, "-o", "a.svg")
+    assert (done.returncode, done.stderr) == (0, "")
+    assert done.stdout.count("a.svg: ") == 1
+    assert none_left(tmp_path)
+
+
+def test_a_time_limit_holds_for_what_a_program_does_at_exit(program, tmp_path):
+    body = "import atexit\natexit.register(time.sleep, 60)\natexit.register(lambda: time.sleep(60))"
+    begin = time.monotonic()
+    done = subprocess.run(
+        [OVLO, "draw", write(program, body), "--time-limit", "0.5", "-o", "a.svg"],
+        cwd=tmp_path,
+        capture_output=True,
+        text=True,
+        timeout=30,
+    )
+    assert time.monotonic() - begin < 20
+    assert "it ran longer than 0.5 s (--time-limit)" in done.stderr
+    assert (tmp_path / "a.svg").exists()
+
+
+@pytest.mark.parametrize(
+    "body",
+    [
+        "import builtins\nbuiltins.open = builtins.len = builtins.str = None",
+        "os.open = os.replace = os.fsync = os.stat = None",
+    ],
+)
+def test_a_program_that_replaces_what_python_has_keeps_its_picture(body, program, ovlo_command, tmp_path):
+    done = ovlo_command("draw", write(program, f"nib.forward(5)\n{body}"), "-o", "a.svg")
+    assert (done.returncode, done.stderr) == (0, "")
+    assert (tmp_path / "a.svg").exists()
+
+
+@pytest.mark.parametrize("when", ["run", "end"])
+def test_a_killed_check_leaves_no_folder(when, program, tmp_path):
+    body = "print('on', flush=True)\ntime.sleep(0.5)" if when == "run" else "print('on', flush=True)"
+    temporary = tmp_path / "temporary"
+    temporary.mkdir()
+    running = subprocess.Popen(
+        [OVLO, "check", write(program, body)],
+        cwd=tmp_path,
+        stdout=subprocess.PIPE,
+        text=True,
+        env=os.environ | {"TMPDIR": str(temporary)},
+    )
+    assert running.stdout.readline() == "on\n"
+    running.kill()
+    running.communicate()
+    assert none_left(tmp_path)
+    assert [path.name for path in temporary.iterdir()] == []
+
+
+def test_ctrl_c_while_the_command_is_loaded_prints_no_traceback(program, tmp_path):
+    path = program("from ovlo import drawing\n@drawing\ndef kite(nib):\n    nib.forward(9)\n")
+    loaded = tmp_path / "loaded"
+    loaded.mkdir()
+    (loaded / "click.py").write_text("import os, signal\nos.kill(os.getpid(), signal.SIGINT)\n")
+    done = subprocess.run(
+        [OVLO, "draw", path],
+        cwd=tmp_path,
+        capture_output=True,
+        text=True,
+        env=os.environ | {"PYTHONPATH": str(loaded)},
+    )
+    assert (done.returncode, done.stderr) == (-signal.SIGINT, "")

@@ -10,16 +10,20 @@ itself, so that what it drew is kept and the line it was in is known.
 from __future__ import annotations
 
 import _thread
+import atexit
+import builtins
 import os
 import signal
 import sys
 import threading
+import traceback
 import warnings
 from collections.abc import Callable, Iterator
-from contextlib import AbstractContextManager, contextmanager, nullcontext
+from contextlib import AbstractContextManager, contextmanager, nullcontext, suppress
 from dataclasses import dataclass
+from functools import partial
 from types import FrameType
-from typing import NoReturn, TextIO
+from typing import Any, NoReturn, TextIO
 
 from ovlo.core.sheet.host import Host, hosted
 from ovlo.core.trail.origins import Recorder
@@ -142,9 +146,11 @@ def run(
         _leaving_by_stop(host),
         _deep(),
         noticing() as notices,
+        _handlers_at_exit() as at_exit,
     ):
         try:
-            _at_work(work)
+            with _as_it_was():
+                _at_work(work, at_exit)
         except SystemExit as leaving:
             if leaving.code:
                 trouble = brief = f"The program exited with {shortened(leaving.code)}."
@@ -179,6 +185,41 @@ def _leaving_by_stop(host: Host) -> Iterator[None]:
         yield
     finally:
         os._exit = leave
+
+
+@contextmanager
+def _as_it_was() -> Iterator[None]:
+    """A block after which Python's own functions are what they were, whatever a program replaced."""
+    before = [(module, dict(vars(module))) for module in (builtins, os)]
+    try:
+        yield
+    finally:
+        for module, names in before:
+            vars(module).update(names)
+
+
+@contextmanager
+def _handlers_at_exit() -> Iterator[list[Callable[[], object]]]:
+    """A block in which what a program registers for its exit is kept, to be called under the run's limits."""
+    kept: list[Callable[[], object]] = []
+    register, unregister = atexit.register, atexit.unregister
+
+    def register_kept(function: Callable[..., Any], *args: Any, **kwargs: Any) -> Callable[..., Any]:
+        caller = sys._getframe(1).f_code.co_filename
+        if not is_users(caller):
+            return register(function, *args, **kwargs)
+        kept.append(partial(function, *args, **kwargs))
+        return function
+
+    def unregister_kept(function: Callable[..., Any]) -> None:
+        kept[:] = [one for one in kept if getattr(one, "func", None) != function]
+        unregister(function)
+
+    atexit.register, atexit.unregister = register_kept, unregister_kept  # type: ignore[assignment]
+    try:
+        yield kept
+    finally:
+        atexit.register, atexit.unregister = register, unregister
 
 
 DEEPEST = 10_000
@@ -318,9 +359,28 @@ def _stoppable_by_ctrl_c(host: Host, seconds: float | None) -> Iterator[None]:
         signal.signal(signal.SIGINT, before)
 
 
-def _at_work(work: Callable[[], object]) -> None:
-    """Do the work of a program; while this is being called, it may be stopped."""
-    work()
+def _at_work(work: Callable[[], object], at_exit: list[Callable[[], object]]) -> None:
+    """Do the work of a program, and what it does at exit; while this is being called, it may be stopped."""
+    process = os.getpid()
+    try:
+        work()
+        while at_exit:
+            at_exit.pop()()
+    finally:
+        if os.getpid() != process:
+            _leave_child()
+
+
+def _leave_child() -> NoReturn:
+    """End a process that the program forked and that came back from it: only its parent concludes the run."""
+    failed = sys.exc_info()[1]
+    if failed is not None and not isinstance(failed, SystemExit):
+        traceback.print_exception(failed)
+    for stream in (sys.stdout, sys.stderr):
+        with suppress(OSError, ValueError):
+            stream.flush()
+    os._exit(0 if failed is None else 1)
+    raise AssertionError
 
 
 def _is_in_program(frame: FrameType | None) -> bool:

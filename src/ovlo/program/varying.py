@@ -188,6 +188,7 @@ def draw_cells(
             Job(target, settings, values, seed, limits, overlay, str(folder / str(number)), whole)
             for number, values in enumerate(choices)
         ]
+        folder.mkdir(mode=0o700)
         for number, cell in done(_draw_job, jobs, workers, limits.seconds):
             yield number, _lost_cell(jobs[number], cell.reason) if isinstance(cell, Lost) else cell
 

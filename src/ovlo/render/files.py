@@ -108,11 +108,11 @@ def left_over(folder: Path, prefix: str, suffix: str = "") -> Iterator[Path]:
     """What stands in a folder with the number of a process in its name, behind a prefix, that is gone."""
     for path in folder.glob(f"{prefix}*-*{suffix}"):
         number = path.name[len(prefix) :].partition("-")[0]
-        if number.isdigit() and not _is_running(int(number)):
+        if number.isdigit() and not is_running(int(number)):
             yield path
 
 
-def _is_running(process: int) -> bool:
+def is_running(process: int) -> bool:
     """Whether there is a process with a number."""
     if os.name == "nt":  # there, asking so would end it
         return True

@@ -44,6 +44,10 @@ def main() -> None:
     for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
         signal.signal(number, tell)
     word, _, folder = sys.stdin.buffer.readline().decode().rstrip("\n").partition(" ")
+    with open(
+        os.path.join(folder, "guard"), "w"
+    ) as file:  # so that nobody else takes the folder for left over
+        file.write(str(os.getpid()))
     deadline = None if word == "-" else time.monotonic() + float(word)
     why = ""
     while not why:

@@ -55,9 +55,10 @@ def guarded(conclusion: Conclusion, host: Host, seconds: float | None, is_drawin
     if not hasattr(signal, "setitimer"):
         yield
         return
+    handed = pickle.dumps((conclusion, os.getpid(), seconds, sys.path))
+    # The folder is there once there is a guard that takes it away, whatever becomes of this process.
     with private_folder() as folder:
-        (folder / "conclusion").write_bytes(pickle.dumps((conclusion, os.getpid(), seconds, sys.path)))
-        watch = _GuardHandle(folder, seconds)
+        watch = _GuardHandle(folder, handed, seconds)
         try:
             # C code may hold the interpreter early on, so a run with a limit is guarded from its beginning.
             with spooled(host, folder, is_drawing, FIRST if seconds is None else SOON) as ended:
@@ -70,8 +71,8 @@ def guarded(conclusion: Conclusion, host: Host, seconds: float | None, is_drawin
 class _GuardHandle:
     """The guard of a run, as its own process sees it."""
 
-    def __init__(self, folder: Path, seconds: float | None) -> None:
-        self._folder, self._seconds = folder, seconds
+    def __init__(self, folder: Path, handed: bytes, seconds: float | None) -> None:
+        self._folder, self._handed, self._seconds = folder, handed, seconds
         self._begun = time.monotonic()
         self._guard: subprocess.Popen[bytes] | None = None
         self._thread: threading.Thread | None = None
@@ -94,6 +95,8 @@ class _GuardHandle:
         import subprocess  # only a run that lasts needs it
 
         clear_leftovers()
+        self._folder.mkdir(mode=0o700, exist_ok=True)
+        (self._folder / "conclusion").write_bytes(self._handed)
         left = None
         if self._seconds is not None:
             left = max(self._seconds + GRACE - (time.monotonic() - self._begun), 0.1)

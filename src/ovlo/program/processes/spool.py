@@ -13,6 +13,7 @@ from __future__ import annotations
 import atexit
 import os
 import pickle
+import secrets
 import shutil
 import tempfile
 import threading
@@ -28,7 +29,7 @@ from ovlo.core.sheet.host import Host
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.following import Follower, Growth, grown
 from ovlo.core.trail.origins import Origins
-from ovlo.render.files import left_over
+from ovlo.render.files import is_running, left_over
 from ovlo.render.page import plain
 
 FIRST, OFTEN = 1.0, 0.5
@@ -79,10 +80,19 @@ class Spool:
 PREFIX = "ovlo-"
 
 
+GUARD = "guard"
+"""The file with the number of the process that watches over a run, and may be concluding it."""
+
+
 def clear_leftovers() -> None:
-    """Take away the folders of processes of ours that were killed."""
+    """Remove the folders of processes of ours that were killed, unless a guard still needs them."""
     for path in left_over(Path(tempfile.gettempdir()), PREFIX):
-        shutil.rmtree(path, ignore_errors=True)
+        try:
+            guard = int((path / GUARD).read_text())
+        except (OSError, ValueError):
+            guard = 0
+        if not (guard and is_running(guard)):
+            shutil.rmtree(path, ignore_errors=True)
 
 
 def lasting_folder() -> Path:
@@ -94,8 +104,9 @@ def lasting_folder() -> Path:
 
 @contextmanager
 def private_folder() -> Iterator[Path]:
-    """A block with a folder for this process alone."""
-    folder = Path(tempfile.mkdtemp(prefix=f"{PREFIX}{os.getpid()}-"))
+    """A block with a folder for this process alone, which is made by whoever needs it first."""
+    name = f"{PREFIX}{os.getpid()}-{secrets.token_hex(8)}"
+    folder = Path(tempfile.gettempdir()) / name
     try:
         yield folder
     finally:
@@ -110,6 +121,7 @@ def spooled(host: Host, folder: Path, is_drawing: bool, first: float = FIRST) ->
     def work() -> None:
         if ended.wait(first):
             return
+        folder.mkdir(mode=0o700, parents=True, exist_ok=True)
         with (folder / NAME).open("wb") as file:
             spool = Spool(host, file, is_drawing)
             while True:

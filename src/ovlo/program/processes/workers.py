@@ -10,15 +10,15 @@ worker outlives it.
 from __future__ import annotations
 
 import contextlib
-import multiprocessing
 import os
 import signal
 import threading
 import time
 from collections.abc import Callable, Iterator, Sequence
 from multiprocessing.connection import Connection, wait
-from multiprocessing.context import BaseContext
 from typing import Any, Generic, NamedTuple, TypeVar
+
+from ovlo.program.processes.child import Child
 
 Job = TypeVar("Job")
 Result = TypeVar("Result")
@@ -39,16 +39,10 @@ class Lost(NamedTuple):
 class _Worker(Generic[Job, Result]):
     """A process, and the job it has."""
 
-    def __init__(self, context: BaseContext, work: Callable[[Job], Result]) -> None:
-        self.connection, other = context.Pipe()
-        # The worker lives as long as somebody could write into this pipe.
-        life, self._life = context.Pipe(duplex=False)
-        self.process = context.Process(  # type: ignore[attr-defined]
-            target=_work, args=(work, other, life, (self.connection, self._life))
-        )
-        self.process.start()
-        other.close()
-        life.close()
+    def __init__(self, work: Callable[[Job], Result]) -> None:
+        self._child = Child(_do_jobs, work)
+        self.connection, self.process = self._child.connection, self._child.process
+        self.end = self._child.end
         self.number = -1
         self.begun = 0.0
 
@@ -56,16 +50,6 @@ class _Worker(Generic[Job, Result]):
         """Begin a job."""
         self.number, self.begun = number, time.monotonic()
         self.connection.send(job)
-
-    def end(self, patience: float = 0.0) -> None:
-        """End the process, at once or after some patience."""
-        self.connection.close()
-        self._life.close()
-        self.process.join(patience)
-        if self.process.is_alive():
-            self.process.kill()
-            self.process.join()
-        self.process.close()
 
 
 def done(
@@ -79,7 +63,6 @@ def done(
     A job that takes longer than `seconds` is ended.
     If this process is told to end, jobs that run are told too, and those not begun are lost.
     """
-    context = multiprocessing.get_context()
     waiting = list(range(len(jobs)))[::-1]
     crew: list[_Worker[Job, Result]] = []
     with _told_to_end() as told:
@@ -90,7 +73,7 @@ def done(
                     waiting.clear()
                     _pass_on(crew)
                 while waiting and len(crew) < min(workers, len(jobs)):
-                    crew.append(_Worker(context, work))
+                    crew.append(_Worker(work))
                 for worker in crew:
                     if worker.number < 0 and waiting:
                         worker.take(number := waiting.pop(), jobs[number])
@@ -171,36 +154,13 @@ def _told_to_end() -> Iterator[list[float]]:
             signal.signal(number, handler)
 
 
-def _work(
-    work: Callable[[Any], Any], connection: Connection, life: Connection, others: tuple[Connection, ...]
-) -> None:
+def _do_jobs(connection: Connection, work: Callable[[Any], Any]) -> None:
     """What a worker does: one job after the other, until nobody gives it any more."""
-    for other in others:
-        other.close()
     for number in ENDINGS:
         signal.signal(number, signal.SIG_IGN)
-    _die_with(life)
     while True:
         try:
             job = connection.recv()
         except (EOFError, OSError):
             return
         connection.send(work(job))
-
-
-def _die_with(life: Connection) -> None:
-    """End this process when the one that started it is gone."""
-
-    def watch() -> None:
-        with contextlib.suppress(EOFError, OSError):
-            life.recv()
-        os.kill(os.getpid(), getattr(signal, "SIGKILL", signal.SIGTERM))
-
-    threading.Thread(target=watch, daemon=True).start()
-    with contextlib.suppress(ImportError, AttributeError, OSError):
-        # No thread of Python's runs while C code holds the interpreter; the system then sends a signal.
-        import fcntl
-
-        signal.signal(signal.SIGIO, signal.SIG_DFL)
-        fcntl.fcntl(life.fileno(), fcntl.F_SETOWN, os.getpid())
-        fcntl.fcntl(life.fileno(), fcntl.F_SETFL, fcntl.fcntl(life.fileno(), fcntl.F_GETFL) | os.O_ASYNC)

@@ -5,10 +5,12 @@ explore("kite.py", {"sides": "5"}, seed=None)
 
 from __future__ import annotations
 
+import contextlib
+import signal
 import threading
 import time
 from collections import deque
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import asdict, replace
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
@@ -68,9 +70,22 @@ def explore(
         else:
             open_link(browser, link)
             print(f"{target} is open in the browser. Close the page or press Ctrl-C to end.", flush=True)
-        explorer.presence.wait("live", link, is_told=not opens)
+        with _ending_in_order():
+            explorer.presence.wait("live", link, is_told=not opens)
     finally:
         explorer.end()
+
+
+@contextlib.contextmanager
+def _ending_in_order() -> Iterator[None]:
+    """A block that a closed terminal and a request to end leave as Ctrl-C does."""
+    names = [name for name in ("SIGHUP", "SIGTERM") if hasattr(signal, name)]
+    before = {name: signal.signal(getattr(signal, name), signal.default_int_handler) for name in names}
+    try:
+        yield
+    finally:
+        for name, handler in before.items():
+            signal.signal(getattr(signal, name), handler)
 
 
 class Explorer:

@@ -10,7 +10,6 @@ What it has to say comes in a thread of its own.
 from __future__ import annotations
 
 import contextlib
-import multiprocessing
 import os
 import signal
 import sys
@@ -20,6 +19,7 @@ from multiprocessing.connection import Connection
 from types import ModuleType
 from typing import Any
 
+from ovlo.program.processes.child import Child
 from ovlo.studio.exploring.desk import serve, users_modules
 from ovlo.studio.exploring.requests import Draw, Reply, Save, Words
 
@@ -40,12 +40,6 @@ def _may_fork() -> bool:
     return sys.platform == "linux" and threading.active_count() == 1 and not users_modules()
 
 
-def _serve_copy(theirs: Connection, ours: Connection) -> None:
-    """What a copy does: it must not hold the end of the line that tells it when the other is gone."""
-    ours.close()
-    serve(theirs)
-
-
 class ProgramWorker:
     """The process, seen from outside."""
 
@@ -54,20 +48,14 @@ class ProgramWorker:
         self._start("fork" if _may_fork() else "spawn")
 
     def _start(self, method: str = "spawn") -> None:
-        context: Any = multiprocessing.get_context(method)
-        self._connection, theirs = context.Pipe()
-        if method == "fork":
-            self._process = context.Process(target=_serve_copy, args=(theirs, self._connection), daemon=True)
-        else:
-            self._process = context.Process(target=serve, args=(theirs,), daemon=True)
         with _nothing_as_main():
-            self._process.start()
-        theirs.close()
+            self._child = Child(serve, method=method)
+        self._connection: Connection | None = self._child.connection
 
     def listen(self, told: Callable[[Reply | None], Any]) -> None:
         """Have `told` called with all it says, in a thread; with None when the process has ended."""
         self._told = told
-        threading.Thread(target=self._listen, args=(self._connection,), daemon=True).start()
+        threading.Thread(target=self._listen, args=(self._child.connection,), daemon=True).start()
 
     def _listen(self, connection: Connection) -> None:
         while True:
@@ -83,12 +71,13 @@ class ProgramWorker:
     def ask(self, request: Draw | Save | Words) -> None:
         """Hand over a request; one at a time, and answers to its questions."""
         with contextlib.suppress(BrokenPipeError, OSError):
-            self._connection.send(request)
+            self._child.connection.send(request)
 
     def interrupt(self) -> None:
         """What Ctrl-C does; it is not heard before the program runs, and so to be given again."""
-        if os.name == "posix" and self._process.pid is not None and self._process.is_alive():
-            os.kill(self._process.pid, signal.SIGINT)
+        process = self._child.process
+        if os.name == "posix" and process.pid is not None and process.is_alive():
+            os.kill(process.pid, signal.SIGINT)
 
     def restart(self) -> None:
         """End the process, and begin another."""
@@ -98,7 +87,5 @@ class ProgramWorker:
 
     def close(self) -> None:
         """End the process."""
-        connection, self._connection = self._connection, None
-        connection.close()
-        self._process.kill()
-        self._process.join(1)
+        self._connection = None
+        self._child.end()
