@@ -15,7 +15,7 @@ from ovlo.core.paint.outlines import Outline
 from ovlo.core.paint.regions import region
 from ovlo.core.trail.columns import Columns, PenState
 from ovlo.core.values.arrays import Bools, Bytes, Floats
-from ovlo.core.values.finding import Match
+from ovlo.core.values.finding import HINT, PROBLEM, Match, rule
 
 FEWEST_CORNERS = 3
 
@@ -23,6 +23,12 @@ NO_AREA = 1e-9
 """An area below this share of the square of its size is none."""
 
 
+@rule(
+    "empty-area",
+    PROBLEM,
+    f"Reported when an area block has fewer than {FEWEST_CORNERS} corners or encloses nothing, and "
+    "so do most blocks from the same line of the program.",
+)
 def empty_area(columns: Columns, painting: Painting, told: Set[int] = frozenset()) -> Iterator[Match]:
     """Area blocks with fewer than three corners, or without area; those that were told are left out."""
     # A bar of no height beside others is no slip: most of what comes from one place must be empty.
@@ -103,11 +109,22 @@ def _spread(vertices: Floats) -> float:
     return float(np.linalg.svd(vertices - vertices.mean(axis=0), compute_uv=False)[-1])
 
 
+@rule(
+    "area-cut-short",
+    HINT,
+    "Reported when an area block ends and the lines after it close the contour that was begun inside it. "
+    "Half a disc is not reported.",
+)
+def area_cut_short(short: dict[int, Match]) -> Iterator[Match]:
+    """Areas whose block ends before the contour they began does, as `cut_short` gives them."""
+    yield from short.values()
+
+
 MOST_LEFT = 24
 """Steps after an area in which its contour may still be closed."""
 
 
-def area_cut_short(columns: Columns) -> Iterator[tuple[int, Match]]:
+def cut_short(columns: Columns) -> Iterator[tuple[int, Match]]:
     """Areas whose block ends before the contour they began does, with their numbers."""
     last = dict(zip(columns.area_ends["area"].tolist(), columns.area_ends["step"].tolist(), strict=True))
     starts, points = columns.starts, columns.points

@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from ovlo.core.check.polygons import FEWEST_SIDES
 from ovlo.core.check.repairs import Chain, repair
 from ovlo.core.paint.contours import MEETS, Contour
-from ovlo.core.values.finding import Match
+from ovlo.core.values.finding import PROBLEM, Match, rule
 
 Places = NDArray[np.int32] | None
 
@@ -30,6 +30,16 @@ FEW_LINES = 6
 """Fewer lines make letters, which are open, as well as figures that a slip left open."""
 
 
+@rule(
+    "not-closed",
+    PROBLEM,
+    f"Reported when a contour that does not cross itself ends within {NEAR:.0%} of its size from "
+    "its start without meeting it, or when undoing one slip would close it: one line with the length of "
+    "another, two lengths exchanged, one turn to the wrong side, or an inner angle in place of the outer "
+    f"one. Not reported for gaps of {UNSEEN_GAP:g} px or less, which cannot be seen. Only a hint "
+    f"if the last side is short by more than {GATE:.0%} (it may leave a gate) or there are fewer "
+    f"than {FEW_LINES} lines (it may be a letter).",
+)
 def not_closed(
     contour: Contour, unit: str, pixels_per_unit: float, places: Places, is_row: bool = False
 ) -> Match | None:
@@ -80,6 +90,7 @@ def not_closed(
     )
 
 
+@rule("not-closed")
 def would_close(contour: Contour, unit: str, places: Places, is_row: bool = False) -> Match | None:
     """A contour that is open, and would not be with a single slip undone."""
     n = len(contour)

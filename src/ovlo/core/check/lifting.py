@@ -13,7 +13,7 @@ import numpy as np
 from ovlo.core.paint.contours import MEETS
 from ovlo.core.trail.columns import Columns, PenState
 from ovlo.core.values.arrays import Ints
-from ovlo.core.values.finding import Match
+from ovlo.core.values.finding import PROBLEM, Match, rule
 
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
@@ -22,6 +22,13 @@ FEWEST_LIFTED = 3
 """So many lifted moves that bend look meant to draw."""
 
 
+@rule(
+    "still-lifted",
+    PROBLEM,
+    f"Reported when the pen is still lifted at the end after {FEWEST_LIFTED} or more moves that "
+    "bend, when a closed shape is walked with the pen lifted and not drawn later, when a shape, text or "
+    "stamp is placed with the pen lifted, and when nothing is drawn at all.",
+)
 def still_lifted(sheet: Sheet) -> Iterator[Match]:
     """A pen that stayed lifted while it moved or marked as if to draw."""
     found = list(_moves(sheet))

@@ -11,12 +11,29 @@ from ovlo.core.paint.contours import AXES, MEETS
 from ovlo.core.paint.measures import MarkBoxes, step_lengths, widest_line
 from ovlo.core.trail.columns import Columns, PenState
 from ovlo.core.values.arrays import Bools, Complexes, Floats, Ints
-from ovlo.core.values.finding import Match
+from ovlo.core.values.finding import HINT, PROBLEM, Match, rule
 
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
 
 
+BLEEDING = 0.2
+"""An area without an outline of which so much is on the sheet was meant to run over its edge."""
+
+TINY = 0.04
+"""A picture of which nothing reaches farther than this share of the sheet, either way, is too small."""
+
+HAIRLINE = 0.2
+"""Pixels; narrower lines are hardly seen."""
+
+
+@rule(
+    "off-sheet",
+    PROBLEM,
+    "Reported when a line, area or text reaches beyond the sheet; line widths are ignored. Not reported "
+    "for backgrounds that contain the whole sheet, and for areas without outline of which "
+    f"{BLEEDING:.0%} or more is on the sheet.",
+)
 def off_sheet(sheet: Sheet, boxes: MarkBoxes, fitting: float) -> Iterator[Match]:
     """Marks that leave the sheet; `fitting` is the scale at which all would be seen."""
     columns = sheet._columns
@@ -43,10 +60,6 @@ def off_sheet(sheet: Sheet, boxes: MarkBoxes, fitting: float) -> Iterator[Match]
         tuple(steps.tolist()),
         tuple(columns.texts[i].origin for i in texts.tolist()),
     )
-
-
-BLEEDING = 0.2
-"""An area without an outline of which so much is on the sheet was meant to run over its edge."""
 
 
 def _bleeds(columns: Columns, boxes: MarkBoxes, half: Floats) -> Bools:
@@ -92,10 +105,11 @@ def _mend_of_place(sheet: Sheet, low: Floats, high: Floats, fitting: float) -> s
     )
 
 
-TINY = 0.04
-"""A picture of which nothing reaches farther than this share of the sheet, either way, is too small."""
-
-
+@rule(
+    "tiny-picture",
+    HINT,
+    f"Reported when the whole picture takes up less than {TINY:.0%} of the sheet's width and height.",
+)
 def tiny_picture(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
     """A picture that is a speck on its sheet."""
     if (whole := boxes.whole) is None or not len(sheet._columns):
@@ -117,13 +131,15 @@ def tiny_picture(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
     )
 
 
-HAIRLINE = 0.2
-"""Pixels; narrower lines are hardly seen."""
-
 HAIRLINE_LENGTH = 2.0
 """Pixels; shorter lines are small anyway."""
 
 
+@rule(
+    "hairline",
+    HINT,
+    f"Reported when lines are narrower than {HAIRLINE:g} px, which can hardly be seen.",
+)
 def hairline(sheet: Sheet) -> Iterator[Match]:
     """Lines too narrow to be seen."""
     columns, origins = sheet._columns, sheet._origins
@@ -154,6 +170,13 @@ LEVEL = (0, 90)
 """Headings of words that are meant: level, and upwards beside an axis."""
 
 
+@rule(
+    "left-over-heading",
+    HINT,
+    "Reported when a text or rectangle, to which the nib travelled in a direction other than its "
+    "heading, "
+    "is tilted by the heading of an earlier line.",
+)
 def left_over_heading(columns: Columns) -> Iterator[Match]:
     """Words, or a rectangle, tilted by a walk that ended before the nib travelled to them."""
     pens = columns.of_steps("pen")

@@ -12,9 +12,15 @@ import numpy as np
 from ovlo.core.check.polygons import FEWEST_SIDES, figure, is_angle, typed
 from ovlo.core.check.turning import turn_of
 from ovlo.core.paint.contours import MEETS, Contour
-from ovlo.core.values.finding import Match
+from ovlo.core.values.finding import HINT, Match, rule
 
 
+@rule(
+    "retraced-line",
+    HINT,
+    f"Reported when a walk returns to its start after {FEWEST_SIDES} or more steps, and all "
+    "further steps repeat the first ones in the same order and, on curves, in the same direction.",
+)
 def retraced_line(contour: Contour) -> Match | None:
     """A walk that runs on past its own beginning: its last steps are its first ones again."""
     points, n = contour.points, len(contour)

@@ -22,9 +22,9 @@ from ovlo.core.check.polygons import (
 from ovlo.core.check.repairs import Chain, repair
 from ovlo.core.check.turning import told
 from ovlo.core.paint.contours import MEETS
-from ovlo.core.paint.repeats import Repeat
+from ovlo.core.paint.repeats import FEWEST_TIMES, Repeat
 from ovlo.core.trail.columns import PenState
-from ovlo.core.values.finding import Match
+from ovlo.core.values.finding import PROBLEM, Match, rule
 
 DRIFT = 0.25
 """A body that ends within this share of its size from where it began was meant to come back."""
@@ -39,6 +39,13 @@ LEAST_TURN = 0.5
 """Degrees; bodies turned by less are a row."""
 
 
+@rule(
+    "rosette-misses-360",
+    PROBLEM,
+    f"Reported when a figure that returns to its start is drawn {FEWEST_BODIES} times or more, "
+    "turned each time, and the turns come to 360° but for one figure or less: one is missing, one is too "
+    "many, or the turn is wrong. Fans, and turns that go round several times, are not reported.",
+)
 def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Match | None:
     """A body that comes back, repeated with turns that do not go once round: one is missing, or they are off.
 
@@ -68,6 +75,14 @@ def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Match | None:
     return Match(message, fix, repeat.start, tuple(repeat.steps))
 
 
+@rule(
+    "drift",
+    PROBLEM,
+    f"Reported when a figure that is walked {FEWEST_TIMES} times or more, turned each time, ends beside "
+    f"its start, within {DRIFT:.0%} of its size. Only a hint if the distance is above "
+    f"{SURE_DRIFT:.0%} of its size. The windings of a spring, closed but for one step onwards, "
+    "are not reported.",
+)
 def drift(repeat: Repeat, unit: str, pixels_per_unit: float) -> Match | None:
     """A body that should come back to where it began and ends beside it, so that all walk away."""
     gap = abs(repeat.shift)
@@ -106,6 +121,7 @@ def _is_coil(repeat: Repeat) -> bool:
     return bool(abs(points[-2] - points[0]) <= near or abs(points[-1] - points[1]) <= near)
 
 
+@rule("turns-miss-360")
 def body_misses_360(repeat: Repeat, unit: str) -> Match | None:
     """A body of equal sides that turn by what they should not, each time; or bodies that are such sides."""
     if repeat.is_back or abs(repeat.turn) < LEAST_TURN or not repeat.is_drawn:

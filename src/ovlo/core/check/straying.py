@@ -15,7 +15,7 @@ import numpy as np
 from ovlo.core.check.polygons import FEWEST_SIDES
 from ovlo.core.paint.contours import AXES, MEETS, Contour
 from ovlo.core.trail.columns import Columns, PenState
-from ovlo.core.values.finding import Match
+from ovlo.core.values.finding import HINT, Match, rule
 
 BEAD = 0.2
 """Shapes smaller than this share of the lines between them are beads on a string, or dots that are joined."""
@@ -26,6 +26,15 @@ MOST_SIDES = 64
 """Of a centred shape."""
 
 
+@rule(
+    "stray-line",
+    HINT,
+    f"Reported when one straight line joins two shapes of {FEWEST_SIDES} or more steps that are "
+    "closed without it, leads to a shape in a direction other than the heading, or runs from the centre "
+    "of one centred shape to the centre of the next, so that a travel was probably intended. Not "
+    "reported "
+    f"for shapes smaller than {BEAD:.0%} of such lines, which are beads on a string.",
+)
 def stray_line(contour: Contour, columns: Columns, unit: str) -> Match | None:
     """A single straight stroke between two closed shapes, or to the first of several."""
     if not contour.is_visible:
@@ -135,6 +144,7 @@ def _loop_ends(contour: Contour) -> dict[int, int]:
     return found
 
 
+@rule("stray-line")
 def between_centred(columns: Columns, chains: Sequence[Contour], unit: str) -> Iterator[Match]:
     """Lines from the middle of one centred shape to the middle of the next, across their borders.
 

@@ -10,8 +10,10 @@ from math import gcd
 
 from ovlo.core.check.closing import NEAR, UNSEEN_GAP
 from ovlo.core.check.polygons import (
+    EQUAL_SIDES,
     EQUAL_TURNS,
     FEWEST_SIDES,
+    MOST_SIDES,
     ROUND_TURN,
     STAR_SIDES,
     Mistake,
@@ -26,7 +28,7 @@ from ovlo.core.check.polygons import (
 )
 from ovlo.core.paint.contours import Contour
 from ovlo.core.paint.repeats import Repeat
-from ovlo.core.values.finding import Match
+from ovlo.core.values.finding import PROBLEM, Match, rule
 
 OPEN_TURN = 180.0
 """Sides that turn by no more between the first and the last may be a bowl or a letter."""
@@ -37,6 +39,18 @@ def turn_of(contour: Contour) -> float | None:
     return None if contour.is_curved.any() else equal_turn(contour.sides)
 
 
+@rule(
+    "turns-miss-360",
+    PROBLEM,
+    f"Reported when {FEWEST_SIDES} or more equal sides (within {EQUAL_SIDES:g} of "
+    f"their "
+    f"length) with equal turns (within {EQUAL_TURNS:g}°) do not add up to whole turns of 360°: "
+    "the inner angle is used for the turn, a turn is rounded or in radians, a repeat is missing, or the "
+    f"turn belongs to another number of sides. Not reported for turns below {ROUND_TURN:g}°, "
+    f"which make bows. With more than {MOST_SIDES} sides, reported only for the inner angle and "
+    "for near misses. Only a hint for three sides at right angles (perhaps a cup), for few wide turns "
+    "(perhaps a bowl), and for a part of a longer contour, such as the roof of a house.",
+)
 def turns_miss_360(contour: Contour, is_one_place: bool, unit: str, pixels_per_unit: float) -> Match | None:
     """Equal sides and equal turns that do not add up to whole turns.
 
@@ -100,11 +114,13 @@ def _nearly(contour: Contour, n: int, angle: float) -> Mistake | None:
     )
 
 
+@rule("turns-miss-360")
 def inner_runs(contour: Contour, runs: list[Repeat], unit: str) -> Iterator[Match]:
     """The angle inside taken for the turn in a part of a longer contour, as the roof of a house."""
     yield from _in_runs(contour, runs, unit, inner_angle)
 
 
+@rule("turns-miss-360")
 def long_runs(contour: Contour, runs: list[Repeat], unit: str) -> Iterator[Match]:
     """A polygon in a longer contour of which the first sides are drawn again."""
     yield from _in_runs(contour, runs, unit, _goes_on)

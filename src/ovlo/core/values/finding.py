@@ -6,8 +6,10 @@ for finding in sheet.check():
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
-from typing import NamedTuple
+from functools import wraps
+from typing import Any, NamedTuple, TypeVar, cast
 
 from ovlo.core.values.sealed import unchanging
 
@@ -61,9 +63,9 @@ class Finding:
 
 
 class Match(NamedTuple):
-    """What a rule comes upon. `origins` are numbers of places, for marks that are no steps.
+    """What a rule finds. `origins` are numbers of places, for marks that are no steps.
 
-    `is_hint` is set where a problem of this kind may also be meant; `times` is how often the same is there.
+    `is_hint` marks a problem that may be intended; `times` counts equal ones; the declaration sets `rule`.
     """
 
     message: str
@@ -74,6 +76,52 @@ class Match(NamedTuple):
     kind: str = ""
     is_hint: bool = False
     times: int = 1
+    rule: str = ""
+
+
+class Rule(NamedTuple):
+    """A rule of a check: its name, how bad a match is, and when it is reported."""
+
+    name: str
+    severity: str
+    about: str
+
+
+Declared = TypeVar("Declared", bound=Callable[..., Any])
+
+
+def rule(name: str, severity: str = "", about: str = "") -> Callable[[Declared], Declared]:
+    """Declare a function as a rule, or, by the name alone, as a part of one; what it gives carries the name.
+
+    The function gives one thing with a field `rule`, or None, or an iterator of them.
+    """
+
+    def declare(function: Declared) -> Declared:
+        @wraps(function)
+        def look(*args: Any, **kwargs: Any) -> Any:
+            found: Any = function(*args, **kwargs)
+            if found is None:
+                return None
+            if hasattr(found, "_replace"):
+                return found._replace(rule=name)
+            return (one._replace(rule=name) for one in found)
+
+        if about:
+            vars(look)["declared_rule"] = Rule(name, severity, about)
+        return cast(Declared, look)
+
+    return declare
+
+
+def rules_in(*places: object) -> list[Callable[..., Any]]:
+    """The functions that are declared as rules in some modules and classes, in their order."""
+    return [value for place in places for value in vars(place).values() if hasattr(value, "declared_rule")]
+
+
+def declared(*places: object) -> dict[str, Rule]:
+    """The rules that are declared in some modules and classes, by name."""
+    rules: list[Rule] = [vars(look)["declared_rule"] for look in rules_in(*places)]
+    return {one.name: one for one in rules}
 
 
 MOST_STEPS = 1000

@@ -10,7 +10,16 @@ from __future__ import annotations
 import ast
 from collections.abc import Callable, Iterator
 
-from ovlo.program.source.tree import Function, Read, called, functions, last_name, own_nodes, parameters
+from ovlo.core.values.finding import HINT, PROBLEM, rule
+from ovlo.program.source.tree import (
+    Function,
+    SourceMatch,
+    called,
+    functions,
+    last_name,
+    own_nodes,
+    parameters,
+)
 
 ANGLE_AT = {
     "left": 0,
@@ -111,7 +120,13 @@ def scoped_calls(tree: ast.Module) -> Iterator[tuple[ast.Call, Scope]]:
                 yield node, scope
 
 
-def radians_for_degrees(tree: ast.Module) -> Iterator[Read]:
+@rule(
+    "radians-for-degrees",
+    PROBLEM,
+    "Reported when a nib is given an angle that is computed with π, math.radians or an inverse "
+    "trigonometric function: a nib takes degrees.",
+)
+def radians_for_degrees(tree: ast.Module) -> Iterator[SourceMatch]:
     """Angles in radians that are given where degrees are meant."""
     for call, scope in scoped_calls(tree):
         name = called(call)
@@ -120,7 +135,7 @@ def radians_for_degrees(tree: ast.Module) -> Iterator[Read]:
         given += [one.value for one in call.keywords if one.arg in ANGLE_NAMES]
         for angle in given:
             if scope.any(angle, _is_radians):
-                yield Read(
+                yield SourceMatch(
                     angle.lineno,
                     f"{name} takes degrees, but is given radians here ({ast.unparse(angle)}).",
                     f"Write degrees, or math.degrees({ast.unparse(angle)}).",
@@ -154,7 +169,13 @@ def _divided(node: ast.BinOp) -> bool | None:
     return False if under else None
 
 
-def degrees_for_radians(tree: ast.Module) -> Iterator[Read]:
+@rule(
+    "degrees-for-radians",
+    PROBLEM,
+    "Reported when a sine, cosine or tangent is given a heading, a number above 2π, parts of 360 or a "
+    "range up to 360: these functions take radians.",
+)
+def degrees_for_radians(tree: ast.Module) -> Iterator[SourceMatch]:
     """Angles in degrees that are given to a sine, cosine or tangent."""
     for call, scope in scoped_calls(tree):
 
@@ -167,7 +188,7 @@ def degrees_for_radians(tree: ast.Module) -> Iterator[Read]:
         angle = call.args[0]
         if not scope.any(angle, _is_converted) and scope.any(angle, shows_degrees):
             words = ast.unparse(angle)
-            yield Read(
+            yield SourceMatch(
                 angle.lineno,
                 f"{name} takes radians, but is given degrees here ({words}).",
                 f"Write {ast.unparse(call.func)}(math.radians({words})); ovlo.from_polar takes degrees.",
@@ -225,7 +246,13 @@ def _is_round(node: ast.AST) -> bool:
     return isinstance(node, ast.Constant) and node.value in ROUNDS
 
 
-def whole_division(tree: ast.Module) -> Iterator[Read]:
+@rule(
+    "floor-division",
+    HINT,
+    "Reported when a length or an angle is divided by //, which drops the remainder. Not reported where "
+    "the result only counts something.",
+)
+def floor_division(tree: ast.Module) -> Iterator[SourceMatch]:
     """Divisions by // that drop a part of a turn or length; those that count are meant."""
     counting = _counted(tree)
     for node in ast.walk(tree):
@@ -239,7 +266,7 @@ def whole_division(tree: ast.Module) -> Iterator[Read]:
         if isinstance(parts, ast.Constant) and (not parts.value or whole.value % parts.value == 0):  # type: ignore[operator]
             continue
         words = f"{ast.unparse(whole)} // {ast.unparse(parts)}"
-        yield Read(
+        yield SourceMatch(
             node.lineno,
             f"{words} drops the remainder, so the parts do not add up to {ast.unparse(whole)}.",
             f"Write {ast.unparse(whole)} / {ast.unparse(parts)}.",

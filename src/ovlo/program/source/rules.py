@@ -8,20 +8,19 @@ They speak of lines; a place on the sheet they have none.
 from __future__ import annotations
 
 import ast
-from collections.abc import Callable, Iterator
+import sys
+from collections.abc import Iterator
 from pathlib import Path
 
 from ovlo.core.check.check import RULES as CORE_RULES
-from ovlo.core.check.check import Rule
 from ovlo.core.pen.unused import HOW
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
-from ovlo.core.values.finding import HINT, PROBLEM, Finding
-from ovlo.program.source.angles import degrees_for_radians, radians_for_degrees, whole_division
-from ovlo.program.source.styles import unused_style
+from ovlo.core.values.finding import HINT, PROBLEM, Finding, declared, rule, rules_in
+from ovlo.program.source import angles, styles
 from ovlo.program.source.tree import (
     Function,
-    Read,
+    SourceMatch,
     blocks,
     changed_names,
     functions,
@@ -29,57 +28,6 @@ from ovlo.program.source.tree import (
     parameters,
     read_names,
 )
-
-RULES = {
-    "not-called": Rule(
-        PROBLEM,
-        "Reported when a line only names a method of a nib or sheet, or a function of the file, without "
-        "calling it.",
-    ),
-    "not-entered": Rule(
-        PROBLEM,
-        "Reported when a line makes a block or a loop of a nib, but does not open it by `with` or `for`, so "
-        "that it does nothing.",
-    ),
-    "infinite-recursion": Rule(
-        PROBLEM,
-        "Reported when a function calls itself with the very values it was given, without changing any of "
-        "them. Not reported if random numbers decide whether it goes on.",
-    ),
-    "unused-parameter": Rule(
-        HINT,
-        "Reported when a function never uses one of its parameters. Not reported for names that begin "
-        "with _.",
-    ),
-    "unused-function": Rule(
-        HINT,
-        "Reported when a function that takes a nib is not a drawing and is never named in its file.",
-    ),
-    "overwritten-value": Rule(
-        HINT, "Reported when a name is given a value, and another before anything uses the first."
-    ),
-    "unused-style": Rule(
-        HINT,
-        "Reported when an ink, a line width or another style is set again before anything is drawn, is set "
-        "after the last line, or is set at the end of a loop after the lines it should affect; and when a "
-        "block of `styled` draws nothing.",
-    ),
-    "radians-for-degrees": Rule(
-        PROBLEM,
-        "Reported when a nib is given an angle that is computed with π, math.radians or an inverse "
-        "trigonometric function: a nib takes degrees.",
-    ),
-    "degrees-for-radians": Rule(
-        PROBLEM,
-        "Reported when a sine, cosine or tangent is given a heading, a number above 2π, parts of 360 or a "
-        "range up to 360: these functions take radians.",
-    ),
-    "floor-division": Rule(
-        HINT,
-        "Reported when a length or an angle is divided by //, which drops the remainder. Not reported where "
-        "the result only counts something.",
-    ),
-}
 
 METHODS = {
     name
@@ -102,13 +50,21 @@ def findings_in(tree: ast.Module, file: str) -> list[Finding]:
     if not {"drawing", "Sheet"} & read_names(tree):
         return []
     return [
-        Finding(rule, RULES[rule].severity, one.message, one.fix, None, lines=(one.line,), file=file)
-        for rule, look in LOOKS.items()
+        Finding(
+            one.rule, ALL_RULES[one.rule].severity, one.message, one.fix, None, lines=(one.line,), file=file
+        )
+        for look in LOOKS
         for one in look(tree)
     ]
 
 
-def _not_entered(tree: ast.Module) -> Iterator[Read]:
+@rule(
+    "not-entered",
+    PROBLEM,
+    "Reported when a line makes a block or a loop of a nib, but does not open it by `with` or `for`, so "
+    "that it does nothing.",
+)
+def _not_entered(tree: ast.Module) -> Iterator[SourceMatch]:
     for node in ast.walk(tree):
         call = node.value if isinstance(node, ast.Expr) else None
         if not isinstance(call, ast.Call) or not isinstance(call.func, ast.Attribute):
@@ -116,14 +72,20 @@ def _not_entered(tree: ast.Module) -> Iterator[Read]:
         if call.func.attr in HOW and isinstance(call.func.value, ast.Name):
             word = "for _ in" if call.func.attr == "full_turn" else "with"
             words = ast.unparse(call)
-            yield Read(
+            yield SourceMatch(
                 call.lineno,
                 f"{words} does nothing by itself.",
                 f"Write `{word} {words}:` and indent the lines that belong to it.",
             )
 
 
-def _not_called(tree: ast.Module) -> Iterator[Read]:
+@rule(
+    "not-called",
+    PROBLEM,
+    "Reported when a line only names a method of a nib or sheet, or a function of the file, without "
+    "calling it.",
+)
+def _not_called(tree: ast.Module) -> Iterator[SourceMatch]:
     names = {node.name for node in tree.body if isinstance(node, ast.FunctionDef)}
     for node in ast.walk(tree):
         if not isinstance(node, ast.Expr):
@@ -135,12 +97,18 @@ def _not_called(tree: ast.Module) -> Iterator[Read]:
             words = named.id
         else:
             continue
-        yield Read(
+        yield SourceMatch(
             node.lineno, f"{words} is named here, but not called, so it does nothing.", f"Write {words}(…)."
         )
 
 
-def _same_call(tree: ast.Module) -> Iterator[Read]:
+@rule(
+    "infinite-recursion",
+    PROBLEM,
+    "Reported when a function calls itself with the very values it was given, without changing any of "
+    "them. Not reported if random numbers decide whether it goes on.",
+)
+def _infinite_recursion(tree: ast.Module) -> Iterator[SourceMatch]:
     for function in functions(tree):
         taken = [one.arg for one in function.args.args]
         if (
@@ -155,28 +123,38 @@ def _same_call(tree: ast.Module) -> Iterator[Read]:
             given = [one.id if isinstance(one, ast.Name) else "" for one in node.args]
             if node.func.id == function.name and given == taken and not node.keywords:
                 call = f"{function.name}({', '.join(taken)})"
-                yield Read(
+                yield SourceMatch(
                     node.lineno,
                     f"{function.name} calls itself with the very values it was given, so it never ends.",
                     f"Pass {call} a smaller value, such as a shorter side or a depth that counts down.",
                 )
 
 
-def _unread_parameter(tree: ast.Module) -> Iterator[Read]:
+@rule(
+    "unused-parameter",
+    HINT,
+    "Reported when a function never uses one of its parameters. Not reported for names that begin with _.",
+)
+def _unused_parameter(tree: ast.Module) -> Iterator[SourceMatch]:
     for function in functions(tree):
         read = set().union(*(read_names(statement) for statement in function.body))
         if _is_empty(function) or "locals" in read:
             continue
         for one in parameters(function):
             if one.arg not in read and not one.arg.startswith("_") and one.arg not in ("self", "cls"):
-                yield Read(
+                yield SourceMatch(
                     one.lineno,
                     f"{function.name} never uses its parameter {one.arg}, so its value changes nothing.",
                     f"Use {one.arg} in {function.name}, or remove it from the parameters.",
                 )
 
 
-def _never_called(tree: ast.Module) -> Iterator[Read]:
+@rule(
+    "unused-function",
+    HINT,
+    "Reported when a function that takes a nib is not a drawing and is never named in its file.",
+)
+def _unused_function(tree: ast.Module) -> Iterator[SourceMatch]:
     for function in tree.body:
         if not isinstance(function, ast.FunctionDef) or function.decorator_list:
             continue
@@ -184,14 +162,19 @@ def _never_called(tree: ast.Module) -> Iterator[Read]:
         others = [node for node in tree.body if node is not function]
         named = set().union(*(read_names(node) | _strings(node) for node in others)) if others else set()
         if takes_nib and function.name not in named:
-            yield Read(
+            yield SourceMatch(
                 function.lineno,
                 f"{function.name} takes a nib, but nothing calls it, so it draws nothing.",
                 f"Call it where it should draw: {function.name}(nib{', …' * (len(function.args.args) > 1)}).",
             )
 
 
-def _overwritten_value(tree: ast.Module) -> Iterator[Read]:
+@rule(
+    "overwritten-value",
+    HINT,
+    "Reported when a name is given a value, and another before anything uses the first.",
+)
+def _overwritten_value(tree: ast.Module) -> Iterator[SourceMatch]:
     for owner in (tree, *functions(tree)):
         # What functions inside read, they may read at any call.
         shared = set().union(*(read_names(one) for one in functions(owner) if one is not owner))
@@ -199,7 +182,7 @@ def _overwritten_value(tree: ast.Module) -> Iterator[Read]:
             yield from _overwritten_in(body, shared)
 
 
-def _overwritten_in(body: list[ast.stmt], shared: set[str]) -> Iterator[Read]:
+def _overwritten_in(body: list[ast.stmt], shared: set[str]) -> Iterator[SourceMatch]:
     """Values of one run of statements that are replaced before they are read."""
     unread: dict[str, int] = {}
     for statement in body:
@@ -211,7 +194,7 @@ def _overwritten_in(body: list[ast.stmt], shared: set[str]) -> Iterator[Read]:
         if name is None or name in shared:
             continue
         if name in unread:
-            yield Read(
+            yield SourceMatch(
                 unread[name],
                 f"{name} is given a value here, and another in line {statement.lineno} before the first "
                 f"is used.",
@@ -246,18 +229,10 @@ def _is_empty(function: Function) -> bool:
     )
 
 
-ALL_RULES = CORE_RULES | RULES
-"""With those that look at the picture."""
+OWN = sys.modules[__name__], styles, angles
 
-LOOKS: dict[str, Callable[[ast.Module], Iterator[Read]]] = {
-    "not-called": _not_called,
-    "not-entered": _not_entered,
-    "infinite-recursion": _same_call,
-    "unused-parameter": _unread_parameter,
-    "unused-function": _never_called,
-    "overwritten-value": _overwritten_value,
-    "unused-style": unused_style,
-    "radians-for-degrees": radians_for_degrees,
-    "degrees-for-radians": degrees_for_radians,
-    "floor-division": whole_division,
-}
+LOOKS = rules_in(*OWN)
+"""The functions that look at a program, one a rule."""
+
+ALL_RULES = CORE_RULES | declared(*OWN)
+"""Their rules, with those that look at the picture."""

@@ -8,7 +8,8 @@ from __future__ import annotations
 import ast
 from collections.abc import Iterator
 
-from ovlo.program.source.tree import Function, Read, blocks, functions, last_name, read_names
+from ovlo.core.values.finding import HINT, rule
+from ovlo.program.source.tree import Function, SourceMatch, blocks, functions, last_name, read_names
 
 STYLE = {"ink", "line_width", "line_dash", "line_cap", "line_join"}
 
@@ -22,7 +23,14 @@ WORDS = {"ink"}
 """What words are drawn with."""
 
 
-def unused_style(tree: ast.Module) -> Iterator[Read]:
+@rule(
+    "unused-style",
+    HINT,
+    "Reported when an ink, a line width or another style is set again before anything is drawn, is set "
+    "after the last line, or is set at the end of a loop after the lines it should affect; and when a "
+    "block of `styled` draws nothing.",
+)
+def unused_style(tree: ast.Module) -> Iterator[SourceMatch]:
     """Styles that are set and set anew, or never drawn with, and blocks of a style that draw nothing."""
     helpers = {function.name for function in functions(tree)}
     yield from _styled_blocks(tree, helpers)
@@ -40,7 +48,7 @@ def _is_end(owner: ast.AST) -> bool:
     return isinstance(owner, Function) and any("drawing" in read_names(one) for one in owner.decorator_list)
 
 
-def _styled_blocks(tree: ast.Module, helpers: set[str]) -> Iterator[Read]:
+def _styled_blocks(tree: ast.Module, helpers: set[str]) -> Iterator[SourceMatch]:
     for node in ast.walk(tree):
         if not isinstance(node, ast.With):
             continue
@@ -52,21 +60,21 @@ def _styled_blocks(tree: ast.Module, helpers: set[str]) -> Iterator[Read]:
             if call.func.attr != "styled" or not isinstance(nib, ast.Name):
                 continue
             if not any(_draws(one, nib.id, "", helpers) for one in node.body):
-                yield Read(
+                yield SourceMatch(
                     node.lineno,
                     f"This block of {nib.id}.styled(…) draws nothing, so its style has no effect.",
                     "Move the lines that draw with this style into the block.",
                 )
 
 
-def _in_block(body: list[ast.stmt], is_end: bool, helpers: set[str]) -> Iterator[Read]:
+def _in_block(body: list[ast.stmt], is_end: bool, helpers: set[str]) -> Iterator[SourceMatch]:
     """Styles of one run of statements that are set anew before anything is drawn, or never drawn with."""
     waiting: dict[tuple[str, str], int] = {}
     for statement in body:
         given = _given(statement)
         if given is not None and given in waiting:
             nib, name = given
-            yield Read(
+            yield SourceMatch(
                 waiting[given],
                 f"{nib}.{name} is set here, and set again in line {statement.lineno} before anything is "
                 f"drawn.",
@@ -78,7 +86,7 @@ def _in_block(body: list[ast.stmt], is_end: bool, helpers: set[str]) -> Iterator
         if given is not None:
             waiting[given] = statement.lineno
     for (nib, name), line in waiting.items() if is_end else ():
-        yield Read(
+        yield SourceMatch(
             line,
             f"{nib}.{name} is set here, but nothing is drawn with it afterwards.",
             f"Set {name} before the lines it should affect" + (_other_nib(body, nib, line) or "."),
@@ -100,7 +108,7 @@ def _other_nib(body: list[ast.stmt], nib: str, line: int) -> str:
     return ""
 
 
-def _after_drawing(owner: ast.AST, helpers: set[str]) -> Iterator[Read]:
+def _after_drawing(owner: ast.AST, helpers: set[str]) -> Iterator[SourceMatch]:
     """Styles that a loop sets from what it counts at its end, after it has drawn with the ones before."""
     for body in blocks(owner):
         for loop in body:
@@ -114,7 +122,7 @@ def _after_drawing(owner: ast.AST, helpers: set[str]) -> Iterator[Read]:
             before = loop.body[:-1]
             is_set = any(_given(one) == given for one in before)
             if is_counted and not is_set and any(_draws(one, nib, name, helpers) for one in before):
-                yield Read(
+                yield SourceMatch(
                     last.lineno,
                     f"{nib}.{name} is set at the end of the loop, after the lines it should affect: the "
                     f"first "

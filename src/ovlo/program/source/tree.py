@@ -12,12 +12,13 @@ from typing import NamedTuple
 Function = ast.FunctionDef | ast.AsyncFunctionDef
 
 
-class Read(NamedTuple):
-    """What a rule reads in a program: the line, what is there, and the fix."""
+class SourceMatch(NamedTuple):
+    """What a rule finds in a program: the line, what is wrong, and the fix; the declaration sets `rule`."""
 
     line: int
     message: str
     fix: str
+    rule: str = ""
 
 
 def functions(tree: ast.AST) -> Iterator[Function]:

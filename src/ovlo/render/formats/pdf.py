@@ -15,6 +15,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ovlo.core.paint.cutting import without_fine_dashes
+from ovlo.core.paint.mitres import MITER_LIMIT
 from ovlo.core.paint.order import painted
 from ovlo.core.paint.outlines import CUBIC, Outline, ranges
 from ovlo.core.trail import curves
@@ -34,11 +35,9 @@ if TYPE_CHECKING:
     from matplotlib.backends.backend_pdf import PdfFile
 
 POINTS_PER_PIXEL = 72 / 96
-MITER_LIMIT = b"10 M"
 
 LARGEST_LETTERS = 10_000
-"""Points; larger ones are drawn as paths, since FreeType takes no such size."""
-"""The same in every format."""
+"""Points; larger letters are drawn as paths, since FreeType takes no such size."""
 
 
 def render(columns: Columns, page: Page) -> list[bytes]:
@@ -160,7 +159,7 @@ class _PdfSheet:
             left, bottom, right, top = self._clip
             sides = [number(side, 3) for side in (left, bottom, right - left, top - bottom)]
             clip = f"{' '.join(sides)} re W n\n".encode()
-        self._file.output(Verbatim(b"".join([b"q\n", MITER_LIMIT, b"\n", clip, *operators, b"Q"])))
+        self._file.output(Verbatim(b"".join([b"q\n", b"%d M\n" % MITER_LIMIT, clip, *operators, b"Q"])))
 
     def finish(self) -> None:
         """End the page."""

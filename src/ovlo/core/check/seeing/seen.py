@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 
 from ovlo.core.check.seeing.contrast import ALIKE, other_colour
 from ovlo.core.check.seeing.ground import AlikeArea, Ground
-from ovlo.core.check.seeing.samples import SPACING
+from ovlo.core.check.seeing.samples import PIXELS, SPACING
 from ovlo.core.paint.contours import AXES
 from ovlo.core.paint.measures import Letters
 from ovlo.core.paint.order import Mark, Painting
@@ -25,7 +25,7 @@ from ovlo.core.paint.raster import spans
 from ovlo.core.trail.columns import Columns, Text
 from ovlo.core.values.arrays import Bools, Complexes, Floats, Ints
 from ovlo.core.values.colour import Colour, difference
-from ovlo.core.values.finding import Match
+from ovlo.core.values.finding import HINT, PROBLEM, Match, rule
 
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
@@ -51,6 +51,14 @@ class Seen:
 
     # ── no-contrast ───────────────────────────────────────────────────────────────────────────────────────
 
+    @rule(
+        "no-contrast",
+        PROBLEM,
+        "Reported when every part of a line, area or text differs from the paper or area beneath it by less "
+        f"than {ALIKE:g} CIEDE2000, and so do most marks from the same line of the program. Not "
+        "reported for areas with a visible outline, backgrounds, marks that cut through a line, layers that "
+        "add up, and shades (areas over others from the same line).",
+    )
     def no_contrast(self) -> Iterator[Match]:
         """Marks whose colour cannot be told from what lies beneath."""
         lines, ground = self._painting.strokes, self._ground
@@ -151,6 +159,14 @@ class Seen:
         found += [Match("", "", 0j, (), (origin,), "area") for origin in rows["origin"].tolist()]
         return found
 
+    @rule(
+        "covered",
+        HINT,
+        "Reported when a line, area or text lies wholly under later opaque areas, as seen on a raster of "
+        f"{PIXELS} pixels. Reported only if most of what that line of the program draws is "
+        f"hidden; for "
+        "a random scatter, only if all of it is.",
+    )
     def covered_marks(self) -> Iterator[Match]:
         """Marks of which nothing is seen under later opaque areas."""
         ground = self._ground
