@@ -298,7 +298,7 @@ def _live(browser: Any, folder: Path) -> Iterator[Measured]:
     live = _Live(browser, folder)
     moved = [browser.execute_async_script(MOVE, f"{85 + n}") - own for n in range(9)]
     yield _row("page: slider to picture, beyond the run", "50 ms", 1, 0.05, statistics.median(moved))
-    browser.execute_script("document.getElementById('reset').click()")
+    browser.execute_script("document.getElementById('reset-values').click()")
     saved = []
     for n in range(7):
         browser.execute_script(WATCHED, f"{81 + n}.5")

@@ -59,7 +59,7 @@ def test_axe_finds_nothing(page, ovlo_command, opened, tmp_path, served, program
     )
     found += complaints(page, "dark")
     page.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": []})
-    page.execute_script("document.getElementById('help').click()")
+    page.execute_script("document.getElementById('open-shortcuts').click()")
     found += complaints(page, "keys")
     ovlo_command("vary", program(KITE), "--values", "sides=3..5", "-o", "kites.html")
     opened(tmp_path / "kites.html")

@@ -200,6 +200,30 @@ def kite(nib, way: Annotated[int, Span(0, 3)] = 0):
 """
 
 
+PLAIN = """\
+from ovlo import drawing
+
+@drawing
+def kite(nib, sides=4, side=30):
+    for _ in range(sides):
+        nib.forward(side)
+        nib.left(360 / sides)
+"""
+
+
+def test_a_whole_default_is_moved_neighboured_and_written_in_whole_numbers(live, tmp_path):
+    page = live(PLAIN)
+    page.part("value-sides").send_keys(Keys.ARROW_RIGHT)
+    page.until(lambda page: "sides=5" in values(page))
+    press(page, "neighbours")
+    page.until(lambda page: len(page.part("gallery-list").find_elements(By.TAG_NAME, "li")) == 4)
+    assert "sides=6" in page.part("gallery-list").text
+    page.browser.find_element(By.CSS_SELECTOR, "#gallery button").click()
+    press(page, "write-values")
+    page.until(lambda page: page.part("told").text == "Written into kite.py: sides.")
+    assert "def kite(nib, sides=5, side=30):" in (tmp_path / "kite.py").read_text()
+
+
 def test_endless_loops_end_with_the_next_change_or_stop(live):
     page = live(SLOW)
     page.until(lambda page: page.now("stepCount") == 3)
