@@ -15,13 +15,13 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ovlo.core.paint.chords import Chords
 from ovlo.core.paint.order import Mark, Painting, painted
 from ovlo.core.paint.stretch import Parts
 from ovlo.core.trail.columns import Columns, Text
 from ovlo.core.values.arrays import Bytes
 from ovlo.render import lettering
 from ovlo.render.boxes import NOTHING, PixelBox, clipped, is_empty, part_of, united
+from ovlo.render.chords import Chords
 from ovlo.render.formats.png import FLATNESS, Canvas
 from ovlo.render.page import Page
 

@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 
 from ovlo import Sheet
 from ovlo.core.check.seeing.ground import Ground
+from ovlo.core.check.seeing.raster import spans
 from ovlo.core.paint.order import painted
-from ovlo.core.paint.raster import spans
 from ovlo.render import lettering
 
 places = st.floats(-90, 90).map(lambda x: round(x, 1))

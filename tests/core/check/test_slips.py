@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from ovlo import Sheet
-from ovlo.core.paint.repeats import repeats
+from ovlo.core.check.repeats import repeats
 
 
 def drawn(draw, **how):

@@ -10,10 +10,10 @@ import pytest
 from PIL import Image
 
 from ovlo import Motif, Sheet
+from ovlo.core.check.seeing.raster import spans
 from ovlo.core.compare.compare import compare
 from ovlo.core.paint.order import painted
 from ovlo.core.paint.outlines import strokes
-from ovlo.core.paint.raster import spans
 from ovlo.core.paint.regions import region
 from ovlo.core.paint.stretch import Parts
 from ovlo.core.sheet.host import Stop, hosted

@@ -24,12 +24,12 @@ from ovlo.core.check import (
     straying,
     turning,
 )
+from ovlo.core.check.repeats import Repeat, repeats
 from ovlo.core.check.seeing import samples as points
 from ovlo.core.check.seeing import seen
 from ovlo.core.paint.contours import Contour, contours
 from ovlo.core.paint.measures import Letters, MarkBoxes
 from ovlo.core.paint.order import painted
-from ovlo.core.paint.repeats import Repeat, repeats
 from ovlo.core.trail.origins import Origin, Origins
 from ovlo.core.values.finding import HINT, MOST_STEPS, Finding, Match, declared
 

@@ -20,9 +20,9 @@ from ovlo.core.check.polygons import (
     typed,
 )
 from ovlo.core.check.repairs import Chain, repair
+from ovlo.core.check.repeats import FEWEST_TIMES, Repeat
 from ovlo.core.check.turning import told
 from ovlo.core.paint.contours import MEETS
-from ovlo.core.paint.repeats import FEWEST_TIMES, Repeat
 from ovlo.core.trail.columns import PenState
 from ovlo.core.values.finding import PROBLEM, Match, rule
 

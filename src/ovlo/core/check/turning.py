@@ -26,8 +26,8 @@ from ovlo.core.check.polygons import (
     typed,
     unlike_any,
 )
+from ovlo.core.check.repeats import Repeat
 from ovlo.core.paint.contours import Contour
-from ovlo.core.paint.repeats import Repeat
 from ovlo.core.values.finding import PROBLEM, Match, rule
 
 OPEN_TURN = 180.0

@@ -1,1 +1,1 @@
-"""A trail as marks: outlines, their order, regions, rasters, measures, stretches."""
+"""A trail as marks: outlines, their order, regions, measures, stretches."""

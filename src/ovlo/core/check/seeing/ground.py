@@ -17,12 +17,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.check.seeing.contrast import ALIKE, UNLIKE, laid_over, unlikeness_of
+from ovlo.core.check.seeing.levels import Levels
+from ovlo.core.check.seeing.raster import spans
 from ovlo.core.check.seeing.samples import PIXELS, SPACING, Points, SampledLines
-from ovlo.core.paint.levels import Levels
 from ovlo.core.paint.measures import Letters
 from ovlo.core.paint.order import Mark, Painting
 from ovlo.core.paint.outlines import ranges
-from ovlo.core.paint.raster import spans
 from ovlo.core.trail.columns import Columns, Text
 from ovlo.core.values.arrays import Floats, Ints
 from ovlo.core.values.colour import Colour

@@ -16,12 +16,12 @@ from numpy.typing import NDArray
 
 from ovlo.core.check.seeing.contrast import ALIKE, other_colour
 from ovlo.core.check.seeing.ground import AlikeArea, Ground
+from ovlo.core.check.seeing.raster import spans
 from ovlo.core.check.seeing.samples import PIXELS, SPACING
 from ovlo.core.paint.contours import AXES
 from ovlo.core.paint.measures import Letters
 from ovlo.core.paint.order import Mark, Painting
 from ovlo.core.paint.outlines import Outline
-from ovlo.core.paint.raster import spans
 from ovlo.core.trail.columns import Columns, Text
 from ovlo.core.values.arrays import Bools, Complexes, Floats, Ints
 from ovlo.core.values.colour import Colour, difference

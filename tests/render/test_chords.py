@@ -8,9 +8,9 @@ import numpy as np
 import pytest
 
 from ovlo import Sheet
-from ovlo.core.paint.chords import Chords
 from ovlo.core.paint.order import painted
 from ovlo.core.paint.stretch import Parts
+from ovlo.render.chords import Chords
 
 FINE = 0.05
 
