@@ -135,7 +135,6 @@ def vary(
         size = f"{wording.counted(len(papers), 'page')} of {paper.size[0]:g} × {paper.size[1]:g} mm"
     else:
         sheet = contact_sheet(whole, heading, fit_each, columns or varying.grid_width(lists))
-        sheet._cells = tuple(whole) if has_page else ()
         for file in files:
             outlets.save(sheet, file.path, scale=scale, text=text)
         size = f"{sheet.width:g} × {sheet.height:g} px"

@@ -149,9 +149,7 @@ def varied(
     check_ranges(drawing, lists, call)
     seed, names = fresh_seed(), checked_overlays(overlay, call)
     cells = [_draw_cell(drawing, values, seed, names) for values in combinations(lists)]
-    sheet = contact_sheet(cells, f"{drawing._name}, varied", fit_each, grid_width(lists))
-    sheet._cells = tuple(cells)
-    return sheet
+    return contact_sheet(cells, f"{drawing._name}, varied", fit_each, grid_width(lists))
 
 
 def _draw_cell(

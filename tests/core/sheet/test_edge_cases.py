@@ -15,7 +15,7 @@ from hypothesis import strategies as st
 from PIL import Image
 
 import ovlo
-from ovlo import BadType, BadUse, BadValue, Motif, Sheet
+from ovlo import BadType, BadUse, BadValue, Motif, Sheet, drawing
 from ovlo.core.paint.cutting import cut
 from ovlo.core.paint.outlines import LINE, MOVE, Outline, borders, strokes
 from ovlo.core.sheet.host import Stop, hosted
@@ -318,3 +318,18 @@ def test_a_copied_sheet_throws_the_dice_from_where_they_were(copied):
         other._columns.steps["x"] = 3
     fresh = Sheet()
     assert copied(fresh).seed is None
+
+
+@pytest.mark.parametrize("copied", [copy.deepcopy, lambda sheet: pickle.loads(pickle.dumps(sheet))])
+def test_a_copied_contact_sheet_keeps_its_pictures(copied):
+    varied = drawing(lambda nib, sides=4: nib.polygon(sides, radius=40)).vary(sides=[3, 4, 5])
+    page = as_bytes(varied, ".html")
+    assert page.count(b'class="message"') == 3
+    assert as_bytes(copied(varied), ".html") == page
+
+
+@pytest.mark.parametrize("copied", [copy.deepcopy, lambda sheet: pickle.loads(pickle.dumps(sheet))])
+def test_a_copied_sheet_draws_the_nib_as_large_as_before(copied, sheet, nib):
+    nib.forward(90)
+    how = {"overlay": "pointer", "scale": 3}
+    assert as_bytes(copied(sheet), ".png", **how) == as_bytes(sheet, ".png", **how)

@@ -23,6 +23,7 @@ class SheetState(NamedTuple):
     title: str
     description: str
     parameters: dict[str, object]
+    cells: tuple[object, ...]
     nibs: list[tuple[Any, ...]]
 
     @classmethod
@@ -31,7 +32,7 @@ class SheetState(NamedTuple):
         made = sheet._width, sheet._height, sheet._paper, sheet._unit, sheet._dice.seed
         nibs = [nib._state() for nib in sheet._nibs]
         words = sheet._title, sheet._description
-        return cls(made, sheet._dice._state(), *words, sheet._parameters, nibs)
+        return cls(made, sheet._dice._state(), *words, sheet._parameters, sheet._cells, nibs)
 
 
 def restored(
@@ -41,7 +42,7 @@ def restored(
     sheet = new_sheet(*about.made)
     sheet._dice._restore(about.dice)
     sheet._title, sheet._description = about.title, about.description
-    sheet._parameters = about.parameters
+    sheet._parameters, sheet._cells = about.parameters, about.cells
     for _ in about.nibs:
         sheet.new_nib()
     sheet._trail.restore(columns, origins)

@@ -258,6 +258,10 @@ class Motif(Answering):
     def _repr_png_(self) -> bytes:
         return outlets.motif_as_bytes(self, ".png")
 
+    def __reduce__(self) -> tuple[object, ...]:
+        """The default pointer stays itself in a copy, since it is drawn equally large at every scale."""
+        return (default_pointer, ()) if self is default_pointer() else (Motif, (self._columns, self.end))
+
 
 def recorded(
     draw: Callable[[Nib], object], dice: Dice | None = None, watch: StepCounter | None = None
