@@ -45,7 +45,7 @@ def _harmless(character: str) -> str:
 
 @contextmanager
 def progress(count: int, label: str) -> Iterator[Callable[[int], object]]:
-    """A block with a bar that grows by what the function it gives is told, if anybody can see it."""
+    """A block with a progress bar, if there is a terminal; the function it yields advances it."""
     if not sys.stdout.isatty():
         yield lambda more: None
         return

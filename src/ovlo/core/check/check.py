@@ -49,7 +49,7 @@ FEW = 4
 
 @dataclass(frozen=True)
 class CheckInputs:
-    """What a check is told about texts and views."""
+    """What a check needs to know about texts and views."""
 
     boxes: MarkBoxes
     fitting: float

@@ -3,8 +3,8 @@
 for repeat in repeats(columns, nib=0):
     repeat.times, repeat.turn, repeat.shift
 
-A step is told by where it goes as seen from the step before, so the bodies of a loop are equal however they
-are turned. Equal steps at a distance p, 2p and more in a row are a body of p steps, repeated.
+A step is described by where it goes as seen from the step before, so the bodies of a loop are equal however
+they are turned. Equal steps at a distance p, 2p and more in a row are a body of p steps, repeated.
 """
 
 from __future__ import annotations

@@ -81,7 +81,7 @@ class Comparison:
 
 @dataclass(frozen=True)
 class CompareInputs:
-    """What a comparison is told about pixels and texts.
+    """What a comparison needs to know about pixels and texts.
 
     Attributes
     ----------

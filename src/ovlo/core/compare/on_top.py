@@ -59,7 +59,7 @@ class Look:
         rows, columns = np.nonzero(blocks)
         if not len(rows):
             return ()
-        # The one in the middle of them all is told.
+        # The pixel nearest the middle of them all is reported.
         middle = np.argmin((rows - rows.mean()) ** 2 + (columns - columns.mean()) ** 2)
         row, column = int(rows[middle]) + 1, int(columns[middle]) + 1
         height, width = differ.shape

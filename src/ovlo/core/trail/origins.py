@@ -51,7 +51,7 @@ class Origin(NamedTuple):
     called_from: int
 
 
-class PartsSkipped(NamedTuple):
+class LiftedMark(NamedTuple):
     """A mark that a lifted nib did not make: the place of the call, its name, where, and how often."""
 
     place: int
@@ -71,14 +71,14 @@ class Origins(NamedTuple):
     places : tuple of Origin
     calls : tuple of Call
         A tree: each one's parent stands before it.
-    left_out : tuple of PartsSkipped
+    left_out : tuple of LiftedMark
         Shapes, words and stamps that a lifted nib did not lay.
     """
 
     steps: NDArray[np.int32]
     places: tuple[Origin, ...]
     calls: tuple[Call, ...]
-    left_out: tuple[PartsSkipped, ...] = ()
+    left_out: tuple[LiftedMark, ...] = ()
 
     def of_length(self, count: int) -> Origins:
         """The same for a trail of so many steps; those it does not know came from nowhere."""

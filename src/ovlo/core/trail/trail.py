@@ -27,7 +27,7 @@ from ovlo.core.trail.columns import (
     Text,
     Wording,
 )
-from ovlo.core.trail.origins import NOWHERE, Origins, PartsSkipped, Recorder
+from ovlo.core.trail.origins import NOWHERE, LiftedMark, Origins, Recorder
 from ovlo.core.trail.rows import packer
 from ovlo.core.trail.store import Store
 from ovlo.core.values.colour import Colour
@@ -91,7 +91,7 @@ class Trail:
     def clear(self) -> None:
         """Forget everything recorded; who wrote here takes `record` anew."""
         self._store = Store()
-        self._left_out: dict[tuple[int, str], PartsSkipped] = {}
+        self._left_out: dict[tuple[int, str], LiftedMark] = {}
         self._finished: tuple[tuple[int, ...], Columns] | None = None
         self._last_style: Style | None = None
         self._last_number = 0
@@ -241,7 +241,7 @@ class Trail:
         """Note, where it is noted what comes from where, a mark that a lifted nib does not make."""
         if self._recorder is not None:
             key = self._recorder.here(), call
-            known = self._left_out.get(key, PartsSkipped(*key, x, y, 0))
+            known = self._left_out.get(key, LiftedMark(*key, x, y, 0))
             self._left_out[key] = known._replace(times=known.times + 1)
 
     def pause(self, seconds: float) -> None:

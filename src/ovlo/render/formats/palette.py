@@ -26,7 +26,7 @@ UNKNOWN = SIZE
 """In the table from colours to numbers: not looked for yet."""
 
 
-class Frames(Protocol):
+class Coloured(Protocol):
     """What the colours are of."""
 
     columns: Columns
@@ -44,7 +44,7 @@ class Palette:
         self._numbers[colours] = np.arange(len(colours))
 
     @classmethod
-    def of(cls, last: Image, film: Frames) -> Palette:
+    def of(cls, last: Image, film: Coloured) -> Palette:
         """The colours of a drawing, and the most frequent others of its last frame."""
         codes = _codes(np.asarray(last.convert("RGB")))
         found, counts = np.unique(codes, return_counts=True)
@@ -75,7 +75,7 @@ class Palette:
         return reduced
 
 
-def _own_colours(film: Frames) -> NDArray[np.int32]:
+def _own_colours(film: Coloured) -> NDArray[np.int32]:
     """The opaque colours of paper, lines, texts and areas."""
     columns = film.columns
     colours = [

@@ -1,4 +1,4 @@
-"""Points along lines, on the raster on which it is told what can be seen.
+"""Points along lines, on the raster that shows what can be seen.
 
 lines = SampledLines(outline, columns, to_pixels, scale)
 for pieces in lines.lots(lines.pieces_of(paths)):
