@@ -6,7 +6,7 @@ save(sheet, "kite.svg", scale=1)
 from __future__ import annotations
 
 import sys
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from os import PathLike
 from pathlib import Path
 from typing import TYPE_CHECKING, TypedDict, Unpack, cast
@@ -19,7 +19,7 @@ from ovlo.core.trail.similarity import check_reach
 from ovlo.core.values import arguments
 from ovlo.core.values.arrays import Bytes, Floats
 from ovlo.core.values.errors import BadValue, FileError
-from ovlo.core.values.units import PIXELS_PER_INCH
+from ovlo.core.values.units import PIXELS_PER_INCH, Length
 from ovlo.render import lettering
 from ovlo.render.files import check_folder, checked_path, write, write_in_pieces
 from ovlo.render.formats.table import is_page, renderer_of
@@ -28,9 +28,10 @@ from ovlo.render.page import TEXTS, Page, mark_boxes
 if TYPE_CHECKING:
     from ovlo.core.compare.compare import CompareInputs
     from ovlo.core.plot.plot import Plotted
+    from ovlo.core.values.choices import TextOutput
     from ovlo.core.values.finding import Finding
     from ovlo.program.loading import AnyDrawing
-    from ovlo.render.additions.contact import Cell
+    from ovlo.program.variations import Layout, Variations
     from ovlo.render.formats.animation import Playback
     from ovlo.render.paper.paper_sheet import Paper, PaperSheet
     from ovlo.render.plotter.making import PlotHow, PlotOrder
@@ -45,7 +46,13 @@ class How(TypedDict, total=False):
     only: str
     text: str
     dpi: float | None
-    paper: Paper | None
+    page_size: str | None
+    landscape: bool
+    margin: Length | None
+    tiles: str | None
+
+
+PAPER = ("page_size", "landscape", "margin", "tiles")
 
 
 def save(sheet: Sheet, path: str | PathLike[str], **how: Unpack[How]) -> None:
@@ -112,9 +119,19 @@ def _pieces(sheet: Sheet, suffix: str, how: How) -> Iterable[bytes]:
         from ovlo.render.additions.overlays import checked_overlays, with_overlays
 
         columns, page = with_overlays(columns, sheet, page, checked_overlays(overlay, "save"))
-    if (paper := how.get("paper")) is not None:
+    if (paper := _paper(how, suffix, scale)) is not None:
         return [_on_paper(columns, page, paper)]
     return render(columns, page)
+
+
+def _paper(how: How, suffix: str, scale: float) -> Paper | None:
+    """The pages of paper that are asked for, if any."""
+    asked = (how.get(name) for name in PAPER)
+    if all(value is None or value is False for value in asked):
+        return None
+    from ovlo.render.paper.poster import PaperHow, checked_paper
+
+    return checked_paper(cast(PaperHow, how), [suffix], scale, "save")
 
 
 def _on_paper(columns: Columns, page: Page, paper: Paper) -> bytes:
@@ -130,15 +147,6 @@ def _on_paper(columns: Columns, page: Page, paper: Paper) -> bytes:
     return render_paper_sheets(papers, page.title, page.details)
 
 
-def save_paper_sheets(papers: list[PaperSheet], title: str, paths: list[Path]) -> None:
-    """Write sheets of paper to some files."""
-    from ovlo.render.formats.pdf import render_paper_sheets
-
-    content = render_paper_sheets(papers, title, "")
-    for path in paths:
-        write(path, content)
-
-
 def answer(error: BaseException) -> None:
     """Put Ovlo's answer into an error that Python raised by itself."""
     from ovlo.program import explaining
@@ -148,11 +156,38 @@ def answer(error: BaseException) -> None:
 
 def vary(
     drawing: AnyDrawing, ranges: dict[str, object], fit_each: bool, overlay: str | Iterable[str]
-) -> Sheet:
-    """The contact sheet of every combination of some values."""
+) -> Variations:
+    """A picture of every combination of some values."""
     from ovlo.program.varying import varied
 
     return varied(drawing, ranges, fit_each, overlay)
+
+
+def save_variations(
+    variations: Variations,
+    paths: Sequence[str | PathLike[str]],
+    layout: Layout,
+    scale: float,
+    text: TextOutput,
+) -> Sheet | list[PaperSheet]:
+    """Write a contact sheet, on pages of paper if that was asked for, or the page with sliders."""
+    targets = [checked_path(path, "save") for path in paths]
+    for target in targets:
+        check_target(target, "save")
+    laid = variations._laid_out(layout, [target.suffix for target in targets], scale, text)
+    for target in targets:
+        if is_page(target.suffix):
+            from ovlo.page.file import page_of_cells  # with the page, which most contact sheets are not
+
+            _refuse_scale(scale)
+            write(target, page_of_cells(variations._cells))
+        elif isinstance(laid, Sheet):
+            save(laid, target, scale=scale, text=text)
+        else:
+            from ovlo.render.formats.pdf import render_paper_sheets
+
+            write(target, render_paper_sheets(laid, variations._heading(layout.title), ""))
+    return laid
 
 
 def framed(sheet: Sheet) -> str:
@@ -174,17 +209,19 @@ def _scale(how: How, suffix: str) -> float:
 
 def _page(sheet: Sheet, how: How) -> bytes:
     """The page that replays a sheet; it stands still at first."""
-    from ovlo.page.file import page_of_cells, page_of_sheet
+    from ovlo.page.file import page_of_sheet
     from ovlo.render.additions.overlays import checked_overlays
 
-    if sheet._cells:
-        return page_of_cells(cast("tuple[Cell, ...]", sheet._cells))
-    if (scale := how.get("scale", 1)) != 1:
+    _refuse_scale(how.get("scale", 1))
+    overlay = checked_overlays(how.get("overlay", ()), "save")
+    return page_of_sheet(sheet, findings_of(sheet), how.get("fit", False), overlay, how.get("only", ""))
+
+
+def _refuse_scale(scale: float) -> None:
+    if scale != 1:
         raise BadValue(
             f"save: a page is as large as its window, so it takes no scale; leave scale={scale:g} out."
         )
-    overlay = checked_overlays(how.get("overlay", ()), "save")
-    return page_of_sheet(sheet, findings_of(sheet), how.get("fit", False), overlay, how.get("only", ""))
 
 
 def playing_page(sheet: Sheet, playback: Playback) -> bytes:

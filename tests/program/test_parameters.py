@@ -133,13 +133,20 @@ def test_a_span_that_cannot_be_is_refused(ends, words):
 
 
 def test_vary_gives_a_captioned_sheet_of_every_combination():
-    sheet = kite.vary(sides=[3, 4, 5], side=[20, 40])
+    variations = kite.vary(sides=[3, 4, 5], side=[20, 40])
+    sheet = variations.contact_sheet()
     captions = [text.words for text in sheet._columns.texts]
     assert captions == [
         "kite, varied",
         *(f"sides={sides}, side={side}" for side in (20, 40) for sides in (3, 4, 5)),
     ]
-    assert "sides=3, side=20" in sheet._repr_svg_()
+    assert "sides=3, side=20" in variations._repr_svg_()
+    assert variations.values[1] == {"sides": 4, "side": 20}
+    assert [sheet.parameters["side"] for sheet in variations.sheets] == [20, 20, 20, 40, 40, 40]
+    assert set(variations.errors) == {""}
+    assert variations.contact_sheet(columns=1).height > 5 * sheet.height / 2
+    with pytest.raises(BadValue, match="contact_sheet: 101 columns are too many"):
+        variations.contact_sheet(columns=101)
 
 
 def test_vary_keeps_to_one_scale_unless_told_otherwise():
@@ -148,9 +155,9 @@ def test_vary_keeps_to_one_scale_unless_told_otherwise():
         # The first area of a cell is its paper, the second the kite.
         return [float(abs(run["x"])) for run in areas][1::2]
 
-    assert len(set(heights(kite.vary(side=[20, 80])))) == 2
+    assert len(set(heights(kite.vary(side=[20, 80]).contact_sheet()))) == 2
     common, each = kite.vary(side=[20, 80]), kite.vary(side=[20, 80], fit_each=True)
-    common_x, each_x = common.trail.x, each.trail.x
+    common_x, each_x = common.contact_sheet().trail.x, each.contact_sheet().trail.x
     assert common_x.shape == each_x.shape
     assert not (common_x == each_x).all()
 
@@ -176,7 +183,9 @@ def test_a_failing_variation_tells_so_in_its_cell():
     def boat(nib, sails: int = 1):
         nib.forward(10 / sails)
 
-    words = [text.words for text in boat.vary(sails=[0, 1])._columns.texts]
+    variations = boat.vary(sails=[0, 1])
+    assert "ZeroDivisionError" in variations.errors[0]
+    words = [text.words for text in variations.contact_sheet()._columns.texts]
     assert any("ZeroDivisionError" in line for line in words)
     assert "sails=1" in words
 

@@ -122,7 +122,7 @@ def test_captions_wrap_below_their_pictures_instead_of_being_cut(tmp_path):
         nib.polygon(number_of_all_its_sides, radius=60)
 
     names = ["a kite with a rather long name", "another kite that is called something else"]
-    sheet = kite.vary(number_of_all_its_sides=[3, 4, 5, 6, 7], what_it_is_called=names)
+    sheet = kite.vary(number_of_all_its_sides=[3, 4, 5, 6, 7], what_it_is_called=names).contact_sheet()
     captions = [text for text in sheet._columns.texts if text.weight == "normal"]
     assert " ".join(text.words for text in captions).count(names[1]) == 5
     from ovlo.render.lettering import width
@@ -132,13 +132,13 @@ def test_captions_wrap_below_their_pictures_instead_of_being_cut(tmp_path):
 
 
 REFUSED = [
-    (["--page-size", "A4", "-o", "a.svg"], "only a PDF has pages of paper; save a.svg as .pdf"),
+    (["--page-size", "A4", "-o", "a.svg"], "only a PDF has pages of paper; save as .pdf instead of .svg"),
     (
         ["--page-size", "A4", "--scale", "2"],
-        "the paper size sets the scale; leave --scale or --page-size out",
+        "the page size sets the scale; leave --scale out",
     ),
-    (["--tiles", "A4"], "--tiles: needs a paper size; add one, as in --page-size A4"),
-    (["--landscape"], "--landscape: needs a paper size"),
+    (["--tiles", "A4"], "--tiles needs a page size: add --page-size, such as A4"),
+    (["--landscape"], "--landscape needs a page size"),
     (["--page-size", "A44"], "there is no page size 'A44' (did you mean 'A4'?)"),
     (["--page-size", "A6", "--margin", "6cm"], "margins of 60 mm leave no room on a page of 105 × 148 mm"),
     (["--page-size", "A4", "--tiles", "A3"], "one tile is large enough for the whole page of 210 × 297 mm"),

@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from contextlib import suppress
+from dataclasses import replace
 from pathlib import Path
 
 import click
 
 from ovlo.cli.options import Target
+from ovlo.cli.run import Run
 from ovlo.cli.speech.saying import say
 from ovlo.core.values.errors import BadUse, OvloError
 from ovlo.program.loading import AnyDrawing, Program
@@ -42,28 +45,24 @@ def _row(parameter: Parameter) -> tuple[str, str, str]:
     return parameter.name, parameter.allowed, default
 
 
-Draw = Callable[[dict[str, str], list[Target]], bool]
-
-
-def draw_each(program: Program, given: dict[str, str], targets: list[Target], draw: Draw) -> None:
+def draw_each(run: Run, targets: list[Target], draw: Callable[[Run, list[Target]], bool]) -> bool:
     """Ask and draw until no more pictures are wanted; each further one has a number in its file name."""
+    program, given = run.program, run.settings
     if not program.declares:
         raise BadUse(f"{program.path} is a script, which has no parameters to ask for.")
     with telling_where():
         drawing = program.drawing()
     drawing._read(given)
     number, went_well = 1, True
-    try:
+    with suppress(click.Abort):  # the answers have come to an end
         while True:
             files = [_numbered(target, number) for target in targets]
-            went_well = draw(given | ask_all(drawing, given), files) and went_well
+            went_well = draw(replace(run, settings=given | ask_all(drawing, given)), files) and went_well
             if not click.confirm("Draw another?", default=False):
-                break
+                return went_well
             number += 1
-    except click.Abort:
-        say("")  # the answers have come to an end
-    if not went_well:
-        raise SystemExit(1)
+    say("")
+    return went_well
 
 
 def ask_all(drawing: AnyDrawing, given: dict[str, str]) -> dict[str, str]:

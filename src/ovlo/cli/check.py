@@ -15,16 +15,15 @@ from typing import NamedTuple
 
 import click
 
-from ovlo.cli.options import limit_options, pairs, seed_option, set_option
+from ovlo.cli.options import limit_options, seed_option, set_option
+from ovlo.cli.run import Run
 from ovlo.cli.speech import wording
 from ovlo.cli.speech.saying import say, tell_trouble
 from ovlo.core.values import arguments
 from ovlo.core.values.errors import BadUse, OvloError
 from ovlo.core.values.finding import PROBLEM, Finding
-from ovlo.program.loading import load, split_target
 from ovlo.program.outcome import Outcome
-from ovlo.program.processes.rescue import Conclusion, guarded
-from ovlo.program.running import Limits, run_program
+from ovlo.program.running import Limits
 from ovlo.program.silencing import is_silenced
 from ovlo.program.source.rules import ALL_RULES as RULES
 
@@ -59,13 +58,12 @@ def _explain_rules(context: click.Context, option: click.Parameter, is_given: bo
 @limit_options
 def check(
     programs: tuple[str, ...],
-    settings: tuple[str, ...],
+    settings: dict[str, str],
     seed: int | None,
     as_json: bool,
     strict: bool,
     skipped: tuple[str, ...],
-    step_limit: int,
-    time_limit: float | None,
+    limits: Limits,
 ) -> None:
     """Find out why a picture is not what you intended.
 
@@ -75,8 +73,7 @@ def check(
     for name in skipped:
         if name not in RULES:
             raise BadUse(f"--skip: there is no rule {name!r}{arguments.near(name, RULES)}; see --rules.")
-    bounds = Limits(step_limit, time_limit)
-    task = Task(programs, pairs(settings, "--set"), seed, bounds, skipped, as_json, strict)
+    task = Task([Run(one, settings, seed, limits) for one in programs], skipped, as_json, strict)
     if not _go_on(task, []):
         raise SystemExit(1)
 
@@ -84,10 +81,7 @@ def check(
 class Task(NamedTuple):
     """What is to be checked, and how."""
 
-    programs: tuple[str, ...]
-    settings: dict[str, str]
-    seed: int | None
-    bounds: Limits
+    runs: list[Run]
     skipped: tuple[str, ...]
     as_json: bool
     strict: bool
@@ -95,7 +89,7 @@ class Task(NamedTuple):
     @property
     def is_many(self) -> bool:
         """Whether there are several programs."""
-        return len(self.programs) > 1
+        return len(self.runs) > 1
 
 
 class Result(NamedTuple):
@@ -111,11 +105,11 @@ class Result(NamedTuple):
 
 def _go_on(task: Task, results: list[Result]) -> bool:
     """Check the programs that have no result yet, and print the end; whether all is well."""
-    while len(results) < len(task.programs):
-        program = task.programs[len(results)]
+    while len(results) < len(task.runs):
+        run = task.runs[len(results)]
         if task.is_many and not task.as_json:
-            say(f"── {program}")
-        results = [*results, _checked(program, task, partial(_take_over, task, results))]
+            say(f"── {run.target}")
+        results = [*results, _checked(run, task, results)]
     if task.as_json:
         found = [asdict(one) for result in results for one in result.found]
         say(json.dumps(found, indent=2, ensure_ascii=False))
@@ -126,32 +120,30 @@ def _go_on(task: Task, results: list[Result]) -> bool:
 
 def _take_over(task: Task, results: list[Result], outcome: Outcome) -> bool:
     """Go on after a program that could not be stopped."""
-    return _go_on(task, [*results, _concluded(task, task.programs[len(results)], outcome)])
+    return _go_on(task, [*results, _concluded(task, task.runs[len(results)], outcome)])
 
 
-def _checked(program: str, task: Task, conclusion: Conclusion) -> Result:
+def _checked(run: Run, task: Task, results: list[Result]) -> Result:
     """Run and check one program; one of many that cannot be run is only told."""
-    keeping = partial(guarded, conclusion)
     try:
-        outcome = run_program(load(program), task.settings, task.seed, task.bounds, True, keeping)
+        return _concluded(task, run, run.outcome(partial(_take_over, task, results), traced=True))
     except OvloError as error:
         if not task.is_many:
             raise
         say(str(error), err=True)
         return Result([], has_failed=True)
-    return _concluded(task, program, outcome)
 
 
-def _concluded(task: Task, program: str, outcome: Outcome) -> Result:
+def _concluded(task: Task, run: Run, outcome: Outcome) -> Result:
     """Find and print what is wrong with what a program drew."""
-    tell_trouble(outcome, task.seed)
+    tell_trouble(outcome, run.seed)
     found = outcome.sheet.check() if outcome.sheet is not None else []
     found = [one for one in found if one.rule not in task.skipped and not is_silenced(one)]
     if not task.as_json:
         if outcome.sheet is not None and (made := wording.made_with(outcome.sheet)):
             say(made)
         for one in found:
-            say(_described(one, split_target(program)[0]))
+            say(_described(one, run.program.path))
         say(_summary(found, outcome.trouble))
     return Result(found, bool(outcome.trouble))
 

@@ -12,17 +12,16 @@ from pathlib import Path
 import click
 
 from ovlo import outlets
-from ovlo.cli.options import limit_options, output_option, pairs, seed_option, targets
+from ovlo.cli.options import limit_options, output_option, pairs_option, seed_option, targets
+from ovlo.cli.run import Run
 from ovlo.cli.speech.saying import say
 from ovlo.core.compare.compare import Comparison
 from ovlo.core.compare.compare import compare as compare_columns
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.dice import fresh_seed
 from ovlo.core.values.errors import BadUse, ProgramFailed
-from ovlo.program.loading import Program, load
 from ovlo.program.outcome import Outcome
-from ovlo.program.processes.rescue import guarded
-from ovlo.program.running import Limits, run_program
+from ovlo.program.running import Limits
 from ovlo.render.additions.difference import difference_sheet
 
 
@@ -30,23 +29,18 @@ from ovlo.render.additions.difference import difference_sheet
 @click.argument("first", metavar="A")
 @click.argument("second", metavar="B")
 @output_option("File that shows both pictures laid over each other: .svg, .png or .pdf; repeatable.")
-@click.option(
-    "--set-a", "settings_a", multiple=True, metavar="NAME=VALUE", help="Set a parameter of A; repeatable."
-)
-@click.option(
-    "--set-b", "settings_b", multiple=True, metavar="NAME=VALUE", help="Set a parameter of B; repeatable."
-)
+@pairs_option("--set-a", "settings_a", "Set a parameter of A; repeatable.")
+@pairs_option("--set-b", "settings_b", "Set a parameter of B; repeatable.")
 @seed_option
 @limit_options
 def compare(
     first: str,
     second: str,
-    settings_a: tuple[str, ...],
-    settings_b: tuple[str, ...],
+    settings_a: dict[str, str],
+    settings_b: dict[str, str],
     seed: int | None,
     outputs: tuple[str, ...],
-    step_limit: int,
-    time_limit: float | None,
+    limits: Limits,
 ) -> None:
     """Check whether two programs draw the same picture, and how they differ.
 
@@ -54,12 +48,11 @@ def compare(
     is 0 if the pictures are the same, even if one is moved, turned, scaled or mirrored, and 1 if they differ,
     even in colour only.
     """
-    programs = load(first), load(second)
-    files = targets(outputs, "", outlets.check_target, *(one.path for one in programs)) if outputs else []
     common = fresh_seed() if seed is None else seed
-    bounds = Limits(step_limit, time_limit)
-    a = _drawn(programs[0], pairs(settings_a, "--set-a"), common, bounds)
-    b = _drawn(programs[1], pairs(settings_b, "--set-b"), common, bounds)
+    runs = Run(first, settings_a, common, limits), Run(second, settings_b, common, limits)
+    paths = [run.program.path for run in runs]
+    files = targets(outputs, "", outlets.check_target, *paths) if outputs else []
+    a, b = (_drawn(run) for run in runs)
     if a.unit != b.unit:
         raise BadUse(f"A is drawn in {a.unit}, but B in {b.unit}; give both sheets the same unit.")
     found = compare_columns(a._columns, b._columns, outlets.compare_inputs(b))
@@ -76,12 +69,10 @@ def compare(
         raise SystemExit(1)
 
 
-def _drawn(program: Program, settings: dict[str, str], seed: int, bounds: Limits) -> Sheet:
+def _drawn(run: Run) -> Sheet:
     """What a program draws; one that fails is not compared."""
-    conclusion = partial(_refuse, str(program.path))
-    return _refuse(
-        str(program.path), run_program(program, settings, seed, bounds, keeping=partial(guarded, conclusion))
-    )
+    conclusion = partial(_refuse, str(run.program.path))
+    return conclusion(run.outcome(conclusion))
 
 
 def _refuse(path: str, outcome: Outcome) -> Sheet:

@@ -6,6 +6,7 @@ ovlo draw kites.py:row_of_kites --set most=6 -o kites.svg -o kites.png
 from __future__ import annotations
 
 from functools import partial
+from typing import TYPE_CHECKING
 
 import click
 
@@ -15,36 +16,26 @@ from ovlo.cli.options import (
     Target,
     check_dpi,
     dpi_option,
-    limit_options,
     only_option,
-    output_option,
-    overlay_names,
     overlay_option,
-    pairs,
-    program_argument,
     scale_option,
-    seed_option,
-    set_option,
-    targets,
     text_option,
 )
 from ovlo.cli.paper import landscape_option, margin_option, on_paper, page_size_option, paper_of
+from ovlo.cli.run import Run, saves_files
 from ovlo.cli.speech import wording
-from ovlo.cli.speech.saying import say, tell_empty, tell_trouble
-from ovlo.program.loading import load
-from ovlo.program.outcome import Outcome
-from ovlo.program.processes.rescue import guarded
-from ovlo.program.running import Limits, run_program
+from ovlo.core.sheet.sheet import Sheet
+
+if TYPE_CHECKING:
+    from ovlo.render.paper.paper_sheet import Paper
+    from ovlo.render.paper.poster import PaperHow
 
 
 @click.command()
-@program_argument
-@output_option(
+@saves_files(
     "File to save: .svg, .png, .pdf or .html (a page that replays the drawing); repeatable. "
     "Without it, an SVG named after the program, in the current folder."
 )
-@set_option
-@seed_option
 @click.option("--ask", is_flag=True, help="Ask for each parameter, draw, and offer to draw another picture.")
 @click.option(
     "--list", "is_list", is_flag=True, help="List the drawings in the file and their parameters, and exit."
@@ -61,14 +52,10 @@ from ovlo.program.running import Limits, run_program
 )
 @overlay_option
 @only_option
-@limit_options
 def draw(
-    program: str,
-    outputs: tuple[str, ...],
-    settings: tuple[str, ...],
+    run: Run,
     ask: bool,
     is_list: bool,
-    seed: int | None,
     fit: bool,
     scale: float,
     dpi: float | None,
@@ -77,63 +64,43 @@ def draw(
     landscape: bool,
     margin: str | None,
     tiles: str | None,
-    overlay: str,
+    overlay: tuple[str, ...],
     only: str,
-    step_limit: int,
-    time_limit: float | None,
-) -> None:
+) -> bool:
     """Run a program and save its picture.
 
     FILE is a Python file; NAME selects one of several drawings in it.
     """
-    loaded = load(program)
     if is_list:
-        asking.show_list(loaded)
-        return
-    default = f"{loaded.name or loaded.path.stem}.{'pdf' if page_size else 'svg'}"
-    files = targets(outputs, default, outlets.check_target, loaded.path)
-    names = overlay_names(overlay)
+        asking.show_list(run.program)
+        return True
+    files = run.files(".pdf" if page_size else ".svg", outlets.check_target)
     check_dpi(dpi, scale, files)
-    paper = paper_of(page_size, landscape, margin, scale, files, tiles)
-    how = outlets.How(scale=scale, fit=fit, overlay=names, only=only, text=text, dpi=dpi, paper=paper)
-    given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
+    pages: PaperHow = {"page_size": page_size, "landscape": landscape, "margin": margin, "tiles": tiles}
+    paper = paper_of("draw", pages, scale, files)
+    how: outlets.How = {
+        "scale": scale,
+        "fit": fit,
+        "overlay": overlay,
+        "only": only,
+        "text": text,
+        "dpi": dpi,
+    }
+    traced = bool(only) or "findings" in overlay or any(file.is_page for file in files)
 
-    def draw_once(values: dict[str, str], files: list[Target]) -> bool:
+    def draw_once(run: Run, files: list[Target]) -> bool:
         """Run once and save; whether all went well."""
-        traced = bool(only) or "findings" in how["overlay"] or any(file.is_page for file in files)
-        conclusion = partial(_conclude, str(loaded.path), files, how, seed)
-        keeping = partial(guarded, conclusion)
-        return conclusion(run_program(loaded, values, seed, bounds, traced, keeping))
+        return run.save(files, partial(_write, files, {**how, **pages}, paper), traced)
 
-    if ask:
-        asking.draw_each(loaded, given, files, draw_once)
-        return
-    if not draw_once(given, files):
-        raise SystemExit(1)
+    return asking.draw_each(run, files, draw_once) if ask else draw_once(run, files)
 
 
-def _conclude(
-    program: str, files: list[Target], how: outlets.How, seed: int | None, outcome: Outcome
-) -> bool:
-    """Save the picture, then say what there is to say; whether all went well."""
-    if outcome.sheet is not None and not outcome.has_failed_empty:
-        for file in files:
-            outlets.save(outcome.sheet, file.path, **how)
-    tell_trouble(outcome, seed)
-    if outcome.has_failed_empty:
-        tell_empty(files)
-        return False
-    if outcome.sheet_count > 1:
-        say(f"{program} made {outcome.sheet_count} sheets; the picture is the last one.")
-    if outcome.sheet is not None:
-        if made := wording.made_with(outcome.sheet):
-            say(made)
-        if not how["fit"] and (beyond := wording.beyond(outcome.sheet)):
-            say(beyond)
-        if outcome.trouble:
-            say("The picture so far:")
-        for file in files:
-            paper = how["paper"]
-            said = wording.account(file.name, outcome.sheet) if paper is None else on_paper(file.name, paper)
-            say(said)
-    return not outcome.trouble
+def _write(files: list[Target], how: outlets.How, paper: Paper | None, sheet: Sheet) -> list[str]:
+    """Save the picture; what leaves the sheet, and a line about each file."""
+    for file in files:
+        outlets.save(sheet, file.path, **how)
+    beyond = "" if how["fit"] else wording.beyond(sheet)
+    lines = [
+        wording.account(file.name, sheet) if paper is None else on_paper(file.name, paper) for file in files
+    ]
+    return [beyond, *lines] if beyond else lines

@@ -9,7 +9,7 @@ from contextlib import suppress
 
 import click
 
-from ovlo.cli.options import limit_options, pairs, program_argument, seed_option, set_option
+from ovlo.cli.options import limit_options, program_argument, seed_option, set_option
 from ovlo.core.values.errors import ProgramFailed
 from ovlo.program.loading import load
 from ovlo.program.running import Limits
@@ -27,10 +27,9 @@ from ovlo.studio.exploring.explorer import explore
 @click.option("--no-open", is_flag=True, help="Print the address of the page instead of opening a browser.")
 def live(
     program: str,
-    settings: tuple[str, ...],
+    settings: dict[str, str],
     seed: int | None,
-    step_limit: int,
-    time_limit: float | None,
+    limits: Limits,
     port: int,
     no_open: bool,
 ) -> None:
@@ -41,4 +40,4 @@ def live(
     """
     with suppress(ProgramFailed):  # the page says so, and waits for the file to be corrected
         load(program)
-    explore(program, pairs(settings, "--set"), seed, Limits(step_limit, time_limit), port, not no_open)
+    explore(program, settings, seed, limits, port, not no_open)

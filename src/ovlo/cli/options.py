@@ -3,11 +3,12 @@
 @click.command()
 @program_argument
 @limit_options
-def draw(program, step_limit, time_limit): ...
+def live(program: str, limits: Limits) -> None: ...
 """
 
 from __future__ import annotations
 
+import functools
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any, NamedTuple
@@ -15,7 +16,7 @@ from typing import Any, NamedTuple
 import click
 
 from ovlo.core.values.errors import BadUse
-from ovlo.program.running import STEP_LIMIT
+from ovlo.program.running import STEP_LIMIT, Limits
 from ovlo.render.files import checked_path
 from ovlo.render.formats.table import is_page
 from ovlo.render.page import TEXTS
@@ -25,7 +26,7 @@ Decorated = Callable[..., Any]
 program_argument = click.argument("program", metavar="FILE[:NAME]")
 
 
-def pairs(texts: tuple[str, ...], option: str) -> dict[str, str]:
+def _pairs(texts: tuple[str, ...], option: str) -> dict[str, str]:
     """`name=value` texts by name; the one place that reads them."""
     found = {}
     for text in texts:
@@ -70,9 +71,24 @@ def targets(
     return found
 
 
-set_option = click.option(
-    "--set", "settings", multiple=True, metavar="NAME=VALUE", help="Set a parameter; repeatable."
-)
+def spelt(name: str) -> str:
+    """How a value is named on the command line."""
+    return f"--{name.replace('_', '-')}"
+
+
+def pairs_option(option: str, name: str, words: str, metavar: str = "NAME=VALUE") -> Decorated:
+    """An option `name=value`, which may be given several times; the command gets the texts by name."""
+    return click.option(
+        option,
+        name,
+        multiple=True,
+        metavar=metavar,
+        help=words,
+        callback=lambda context, parameter, texts: _pairs(texts, option),
+    )
+
+
+set_option = pairs_option("--set", "settings", "Set a parameter; repeatable.")
 scale_option = click.option(
     "--scale",
     type=click.FloatRange(min=0, min_open=True),
@@ -104,22 +120,21 @@ def check_dpi(dpi: float | None, scale: float, files: list[Target]) -> None:
         raise BadUse(f"--dpi: only a PNG has a resolution; {others[0]} does not.")
 
 
-overlay_option = click.option(
-    "--overlay",
-    metavar="NAME,…",
-    default="",
-    help="Overlays, separated by commas: grid, axes, steps, angles, pointer, findings.",
-)
-
-
-def overlay_names(overlay: str) -> tuple[str, ...]:
-    """The overlays that were asked for."""
+def _overlay_names(context: click.Context, option: click.Parameter, overlay: str) -> tuple[str, ...]:
     if not overlay:
         return ()
     from ovlo.render.additions.overlays import checked_overlays  # most pictures have none
 
     return checked_overlays(overlay, "--overlay")
 
+
+overlay_option = click.option(
+    "--overlay",
+    metavar="NAME,…",
+    default="",
+    help="Overlays, separated by commas: grid, axes, steps, angles, pointer, findings.",
+    callback=_overlay_names,
+)
 
 loops_option = click.option(
     "--loops",
@@ -139,17 +154,22 @@ seed_option = click.option("--seed", type=click.IntRange(min=0), help="Seed of t
 
 
 def limit_options(command: Decorated) -> Decorated:
-    """`--step-limit` and `--time-limit`."""
-    command = click.option(
+    """`--step-limit` and `--time-limit`; the command gets `limits`."""
+
+    @functools.wraps(command)
+    def limited(*, step_limit: int, time_limit: float | None, **options: Any) -> object:
+        return command(limits=Limits(step_limit, time_limit), **options)
+
+    timed = click.option(
         "--time-limit",
         type=click.FloatRange(min=0, min_open=True),
         metavar="SECONDS",
         help="Stop the program after this time and keep what it drew so far.",
-    )(command)
+    )(limited)
     return click.option(
         "--step-limit",
         type=click.IntRange(min=1),
         default=STEP_LIMIT,
         show_default=True,
         help="Stop the program after this many steps and keep what it drew so far.",
-    )(command)
+    )(timed)

@@ -1,6 +1,6 @@
 """Options for pages of paper, which `draw`, `vary` and `plot` share.
 
-paper = paper_of("A4", False, "12mm", 1.0, files)
+paper = paper_of("draw", {"page_size": "A4", "margin": "12mm"}, 1.0, files)
 """
 
 from __future__ import annotations
@@ -9,13 +9,12 @@ from typing import TYPE_CHECKING
 
 import click
 
-from ovlo.cli.options import Target
-from ovlo.core.values import units
-from ovlo.core.values.errors import BadUse
+from ovlo.cli.options import Target, spelt
 from ovlo.core.values.units import MARGIN
 
 if TYPE_CHECKING:
     from ovlo.render.paper.paper_sheet import Paper
+    from ovlo.render.paper.poster import PaperHow
 
 page_size_option = click.option(
     "--page-size",
@@ -28,30 +27,13 @@ margin_option = click.option(
 )
 
 
-def paper_of(
-    page_size: str | None,
-    is_landscape: bool,
-    margin: str | None,
-    scale: float,
-    files: list[Target],
-    tiles: str | None = None,
-) -> Paper | None:
+def paper_of(call: str, how: PaperHow, scale: float, files: list[Target]) -> Paper | None:
     """The pages of paper that were asked for, if any were; they are in PDFs."""
-    if page_size is None:
-        for option, value in (("--landscape", is_landscape), ("--margin", margin), ("--tiles", tiles)):
-            if value:
-                raise BadUse(f"{option}: needs a paper size; add one, as in --page-size A4.")
+    if not any(how.values()):
         return None
-    if others := [file.name for file in files if file.path.suffix.lower() != ".pdf"]:
-        raise BadUse(f"--page-size: only a PDF has pages of paper; save {others[0]} as .pdf.")
-    if scale != 1:
-        raise BadUse("--scale: the paper size sets the scale; leave --scale or --page-size out.")
     from ovlo.render.paper.poster import checked_paper  # a picture without paper need not load it
 
-    size = units.page_size(page_size, "--page-size", is_landscape)
-    empty = units.millimetres(MARGIN if margin is None else margin, "--margin", "")
-    tile = None if tiles is None else units.page_size(tiles, "--tiles")
-    return checked_paper(size, empty, tile)
+    return checked_paper(how, [file.path.suffix for file in files], scale, call, spelt)
 
 
 def on_paper(name: str, paper: Paper) -> str:
@@ -61,7 +43,7 @@ def on_paper(name: str, paper: Paper) -> str:
         return page
     from ovlo.render.paper.poster import checked_tiling
 
-    tiling = checked_tiling(paper, "--tiles")
+    tiling = checked_tiling(paper, "draw")
     return f"{page}, on {tiling.columns * tiling.rows} sheets of {_millimetres(tiling.tile)} and a plan"
 
 

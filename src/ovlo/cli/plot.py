@@ -10,38 +10,22 @@ from functools import partial
 import click
 
 from ovlo import outlets
-from ovlo.cli.options import (
-    Target,
-    limit_options,
-    output_option,
-    pairs,
-    program_argument,
-    seed_option,
-    set_option,
-    targets,
-)
+from ovlo.cli.options import Target, spelt
 from ovlo.cli.paper import landscape_option, margin_option, page_size_option
-from ovlo.cli.speech import wording
+from ovlo.cli.run import Run, saves_files
 from ovlo.cli.speech.plots import report
-from ovlo.cli.speech.saying import say, tell_empty, tell_trouble
 from ovlo.core.plot.hatching import HATCHES
 from ovlo.core.plot.plot import HIDDEN_LINES, STROKE_ORDERS
-from ovlo.program.loading import load
-from ovlo.program.outcome import Outcome
-from ovlo.program.processes.rescue import guarded
-from ovlo.program.running import Limits, run_program
+from ovlo.core.sheet.sheet import Sheet
 from ovlo.render.plotter.machine import FEED
 from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
 
 
 @click.command()
-@program_argument
-@output_option(
+@saves_files(
     "File to save: .svg (in millimetres), .gcode, .hpgl, or .png for a preview; repeatable. "
     "Without it, an SVG named after the program."
 )
-@set_option
-@seed_option
 @page_size_option
 @landscape_option
 @margin_option
@@ -89,52 +73,19 @@ from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
 @click.option(
     "--feed", type=float, default=FEED, show_default=True, help="Drawing speed, in millimetres per minute."
 )
-@limit_options
-def plot(
-    program: str,
-    outputs: tuple[str, ...],
-    settings: tuple[str, ...],
-    seed: int | None,
-    step_limit: int,
-    time_limit: float | None,
-    **how: object,
-) -> None:
+def plot(run: Run, **how: object) -> bool:
     """Convert a picture to pen-plotter or cutter output.
 
     Lines that later areas cover are removed, areas are hatched, each ink gets its own pen, and lines are
     drawn once, in an order that keeps travel short.
     """
-    loaded = load(program)
-    default = f"{loaded.name or loaded.path.stem}-plot.svg"
-    files = targets(outputs, default, outlets.check_plot_target, loaded.path)
-    order = checked_order(PlotHow(**how), "plot", _option)  # type: ignore[typeddict-item]
-    given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
-    conclusion = partial(_conclude, files, order, seed)
-    keeping = partial(guarded, conclusion)
-    if not conclusion(run_program(loaded, given, seed, bounds, False, keeping)):
-        raise SystemExit(1)
+    files = run.files("-plot.svg", outlets.check_plot_target)
+    order = checked_order(PlotHow(**how), "plot", spelt)  # type: ignore[typeddict-item]
+    return run.save(files, partial(_write, files, order), noun="plot")
 
 
-def _option(name: str) -> str:
-    """How a value is named on the command line."""
-    return f"--{name.replace('_', '-')}"
-
-
-def _conclude(files: list[Target], order: PlotOrder, seed: int | None, outcome: Outcome) -> bool:
-    """Save the plot, then say what there is to say; whether all went well."""
-    plotted = None
-    if outcome.sheet is not None and not outcome.has_failed_empty:
-        plotted = outlets.write_plots(outcome.sheet, [file.path for file in files], order)
-    tell_trouble(outcome, seed)
-    if plotted is None or outcome.sheet is None:
-        tell_empty(files)
-        return False
-    if made := wording.made_with(outcome.sheet):
-        say(made)
-    if outcome.trouble:
-        say("The plot so far:")
-    for line in report(plotted, order.machine):
-        say(line)
-    for file in files:
-        say(f"{file.name}: {plotted.placing.width:.4g} × {plotted.placing.height:.4g} mm")
-    return not outcome.trouble
+def _write(files: list[Target], order: PlotOrder, sheet: Sheet) -> list[str]:
+    """Write the plot; the report, and a line about each file."""
+    plotted = outlets.write_plots(sheet, [file.path for file in files], order)
+    size = f"{plotted.placing.width:.4g} × {plotted.placing.height:.4g} mm"
+    return [*report(plotted, order.machine), *(f"{file.name}: {size}" for file in files)]

@@ -14,45 +14,26 @@ from functools import partial
 import click
 import numpy as np
 
-from ovlo.cli.options import limit_options, pairs, program_argument, seed_option, set_option
+from ovlo.cli.run import Run, runs_program
 from ovlo.cli.speech import wording
 from ovlo.cli.speech.saying import say, tell_trouble
 from ovlo.core.sheet.only import kept_places
 from ovlo.core.sheet.step_table import CallRow, StepRow, call_rows, step_rows
 from ovlo.core.trail.columns import Columns
 from ovlo.core.trail.origins import Origins
-from ovlo.program.loading import load
 from ovlo.program.outcome import Outcome
-from ovlo.program.processes.rescue import guarded
-from ovlo.program.running import Limits, run_program
 
 SCRIPT = "<module>"
 
 
 @click.command()
-@program_argument
-@set_option
-@seed_option
+@runs_program
 @click.option("--calls", "as_calls", is_flag=True, help="Print the tree of function calls instead.")
 @click.option("--csv", "as_csv", is_flag=True, help="Print comma-separated values, with all digits.")
 @click.option("--only", metavar="FUNCTION", default="", help="List only the steps of one function.")
-@limit_options
-def steps(
-    program: str,
-    settings: tuple[str, ...],
-    seed: int | None,
-    only: str,
-    as_calls: bool,
-    as_csv: bool,
-    step_limit: int,
-    time_limit: float | None,
-) -> None:
+def steps(run: Run, only: str, as_calls: bool, as_csv: bool) -> bool:
     """List the steps of a drawing, each with its line of the program."""
-    conclusion = partial(_conclude, only, as_calls, as_csv, seed)
-    given, bounds = pairs(settings, "--set"), Limits(step_limit, time_limit)
-    outcome = run_program(load(program), given, seed, bounds, True, partial(guarded, conclusion))
-    if not conclusion(outcome):
-        raise SystemExit(1)
+    return run.conclude(partial(_conclude, only, as_calls, as_csv, run.seed), traced=True)
 
 
 def _conclude(only: str, as_calls: bool, as_csv: bool, seed: int | None, outcome: Outcome) -> bool:

@@ -36,6 +36,9 @@ from ovlo.program.lines import traced
 from ovlo.program.parameters import MISSING, check_names, checked, parameters_of, where
 from ovlo.program.shortcuts import checked_shortcut
 
+if TYPE_CHECKING:
+    from ovlo.program.variations import Variations
+
 P = ParamSpec("P")
 R = TypeVar("R")
 
@@ -269,8 +272,10 @@ class Drawing(Sealed, Generic[P, R]):
         if current_host() is None:
             studio.live(self, given, seed)
 
-    def vary(self, *, fit_each: bool = False, overlay: str | Iterable[str] = (), **ranges: object) -> Sheet:
-        """Draw every combination of the given values on one captioned contact sheet.
+    def vary(
+        self, *, fit_each: bool = False, overlay: str | Iterable[str] = (), **ranges: object
+    ) -> Variations:
+        """Draw every combination of the given values, to be compared on a captioned contact sheet.
 
         Parameters
         ----------
@@ -283,8 +288,8 @@ class Drawing(Sealed, Generic[P, R]):
 
         Returns
         -------
-        Sheet
-            The contact sheet. A combination that fails shows its error in its cell.
+        Variations
+            To be saved, shown, or displayed by a notebook. A combination that fails shows its error.
 
         Raises
         ------
@@ -296,8 +301,8 @@ class Drawing(Sealed, Generic[P, R]):
         >>> @drawing()
         ... def kite(nib, sides=4):
         ...     nib.polygon(sides, radius=90)
-        >>> kite.vary(sides=[3, 4, 5]).title
-        'kite, varied'
+        >>> kite.vary(sides=[3, 4, 5])
+        <Variations kite, varied, 3 pictures>
         """
         unsaved.is_used(self)
         return outlets.vary(self, ranges, fit_each, overlay)

@@ -14,7 +14,6 @@ from pathlib import Path
 from typing import Any, NamedTuple
 
 from ovlo.core.sheet.host import Host
-from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values import arguments
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.dice import fresh_seed
@@ -26,7 +25,8 @@ from ovlo.program.parameters import KINDS, Parameter, shown
 from ovlo.program.processes.spool import clear_leftovers, kept, private_folder, spooled
 from ovlo.program.processes.workers import Lost, done
 from ovlo.program.running import Keeping, Limits, run, run_program
-from ovlo.render.additions.contact import Cell, cell_picture, contact_sheet
+from ovlo.program.variations import Variations
+from ovlo.render.additions.contact import Cell, cell_picture
 from ovlo.render.additions.overlays import checked_overlays
 
 MOST_CELLS = 500
@@ -142,14 +142,14 @@ def caption(values: dict[str, Any]) -> str:
 
 def varied(
     drawing: AnyDrawing, ranges: dict[str, object], fit_each: bool, overlay: str | Iterable[str]
-) -> Sheet:
-    """The contact sheet of every combination, drawn in this process."""
+) -> Variations:
+    """A picture of every combination, drawn in this process."""
     call = f"{drawing._name}.vary"
     lists = {name: listed(value) for name, value in ranges.items()}
     check_ranges(drawing, lists, call)
-    seed, names = fresh_seed(), checked_overlays(overlay, call)
-    cells = [_draw_cell(drawing, values, seed, names) for values in combinations(lists)]
-    return contact_sheet(cells, f"{drawing._name}, varied", fit_each, grid_width(lists))
+    seed, names, choices = fresh_seed(), checked_overlays(overlay, call), combinations(lists)
+    cells = [_draw_cell(drawing, values, seed, names) for values in choices]
+    return Variations(f"{drawing._name}, varied", choices, cells, fit_each, grid_width(lists))
 
 
 def _draw_cell(

@@ -320,12 +320,16 @@ def test_a_copied_sheet_throws_the_dice_from_where_they_were(copied):
     assert copied(fresh).seed is None
 
 
-@pytest.mark.parametrize("copied", [copy.deepcopy, lambda sheet: pickle.loads(pickle.dumps(sheet))])
-def test_a_copied_contact_sheet_keeps_its_pictures(copied):
+@pytest.mark.parametrize("copied", [copy.deepcopy, lambda made: pickle.loads(pickle.dumps(made))])
+def test_copied_variations_keep_their_pictures(copied, tmp_path):
     varied = drawing(lambda nib, sides=4: nib.polygon(sides, radius=40)).vary(sides=[3, 4, 5])
-    page = as_bytes(varied, ".html")
+    varied.save(tmp_path / "kites.html")
+    page = (tmp_path / "kites.html").read_bytes()
     assert page.count(b'class="message"') == 3
-    assert as_bytes(copied(varied), ".html") == page
+    copied(varied).save(tmp_path / "again.html")
+    assert (tmp_path / "again.html").read_bytes() == page
+    with pytest.raises(BadValue, match="takes no scale"):
+        varied.save(tmp_path / "again.html", scale=2)
 
 
 @pytest.mark.parametrize("copied", [copy.deepcopy, lambda sheet: pickle.loads(pickle.dumps(sheet))])

@@ -23,7 +23,6 @@ class SheetState(NamedTuple):
     title: str
     description: str
     parameters: dict[str, object]
-    cells: tuple[object, ...]
     nibs: list[tuple[Any, ...]]
 
     @classmethod
@@ -32,7 +31,7 @@ class SheetState(NamedTuple):
         made = sheet._width, sheet._height, sheet._paper, sheet._unit, sheet._dice.seed
         nibs = [nib._state() for nib in sheet._nibs]
         words = sheet._title, sheet._description
-        return cls(made, sheet._dice._state(), *words, sheet._parameters, sheet._cells, nibs)
+        return cls(made, sheet._dice._state(), *words, sheet._parameters, nibs)
 
 
 def restored(
@@ -42,7 +41,7 @@ def restored(
     sheet = new_sheet(*about.made)
     sheet._dice._restore(about.dice)
     sheet._title, sheet._description = about.title, about.description
-    sheet._parameters, sheet._cells = about.parameters, about.cells
+    sheet._parameters = about.parameters
     for _ in about.nibs:
         sheet.new_nib()
     sheet._trail.restore(columns, origins)

@@ -87,8 +87,6 @@ class Sheet(Sealed):
         self._nibs: list[Nib] = []
         self._title = "" if host is None else host.title
         self._description = ""
-        self._cells: tuple[object, ...] = ()
-        """The pictures it was laid out from, if it is a contact sheet: its page shows each of them."""
         self._parameters: dict[str, object] = {}
         if host is not None:
             host.sheets.append(self)
@@ -303,6 +301,10 @@ class Sheet(Sealed):
         overlay: str | Iterable[str] = (),
         text: TextOutput = "editable",
         dpi: float | None = None,
+        page_size: str | None = None,
+        landscape: bool = False,
+        margin: float | str | None = None,
+        tiles: str | None = None,
     ) -> None:
         """Write the picture to a file; the file ending selects the format.
 
@@ -325,6 +327,15 @@ class Sheet(Sealed):
             which look the same everywhere.
         dpi : float
             PNG resolution in pixels per inch of the sheet; replaces `scale` (scale 1 is 96).
+        page_size : str
+            The paper size of a PDF, such as "A4", "letter" or "200x300mm"; the picture fills the page. By
+            default the page is as large as the sheet.
+        landscape : bool
+            Use landscape orientation.
+        margin : length
+            The empty space on each side of a page: millimetres, or a string such as "12mm"; 10 mm by default.
+        tiles : str
+            A smaller paper size, into sheets of which the page is split: a poster to glue together.
 
         Raises
         ------
@@ -338,7 +349,19 @@ class Sheet(Sealed):
         >>> sheet.save("kite.svg")
         """
         unsaved.is_used(self)
-        outlets.save(self, path, scale=scale, fit=fit, overlay=overlay, text=text, dpi=dpi)
+        outlets.save(
+            self,
+            path,
+            scale=scale,
+            fit=fit,
+            overlay=overlay,
+            text=text,
+            dpi=dpi,
+            page_size=page_size,
+            landscape=landscape,
+            margin=margin,
+            tiles=tiles,
+        )
 
     def save_plot(
         self,

@@ -29,6 +29,9 @@ LINE_WIDTH = 2.0
 MARGIN = 10.0
 """The default margin of a page in millimetres; few printers print nearer to the edge."""
 
+Length = float | str
+"""Millimetres, or a text such as "12mm"."""
+
 LENGTHS = {
     "mm": 1.0,
     "cm": 10.0,

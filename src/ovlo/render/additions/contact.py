@@ -149,7 +149,7 @@ def contact_sheet(cells: list[Cell], title: str, fit_each: bool = False, across:
             round(grid.across * (grid.side + GAP) + GAP),
             round(TITLE + ceil(len(cells) / grid.across) * grid.row),
         )
-    sheet.title, sheet._cells = title, tuple(cells)
+    sheet.title = title
     nib = sheet.new_nib()
     left, top = -sheet.width / 2 + GAP, sheet.height / 2
     entitle(nib, title, left, top - TITLE / 2)

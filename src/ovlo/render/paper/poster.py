@@ -8,17 +8,19 @@ part it is; neighbours overlap, so that there is something to glue.
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterable
 from math import ceil
-from typing import NamedTuple
+from typing import NamedTuple, TypedDict
 
 from ovlo.core.plot.placing import check_margin
 from ovlo.core.sheet.host import unhosted
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns
+from ovlo.core.values import arguments, units
 from ovlo.core.values.arrays import Box
 from ovlo.core.values.errors import BadValue
-from ovlo.core.values.units import MARGIN
+from ovlo.core.values.units import MARGIN, Length
 from ovlo.render.page import Page
 from ovlo.render.paper.paper_sheet import Paper, PaperSheet, Print, print_of, whole
 
@@ -55,12 +57,43 @@ def poster(columns: Columns, page: Page, paper: Paper, call: str) -> list[PaperS
     return [plan, *(_part(picture, paper.size, tiling, *one, page.text) for one in parts)]
 
 
-def checked_paper(size: tuple[float, float], margin: float, tile: tuple[float, float] | None) -> Paper:
-    """Pages of paper, asked for on the command line, on which there is room."""
-    check_margin(size, margin, "--margin")
-    paper = Paper(size, margin, tile)
-    if tile is not None:
-        checked_tiling(paper, "--tiles")
+class PaperHow(TypedDict, total=False):
+    """The pages of paper that are asked for; see `Sheet.save`."""
+
+    page_size: str | None
+    landscape: bool
+    margin: Length | None
+    tiles: str | None
+
+
+def checked_paper(
+    how: PaperHow, suffixes: Iterable[str], scale: float, call: str, spelt: Callable[[str], str] = str
+) -> Paper | None:
+    """The pages of paper that are asked for, if any; `spelt` says how whoever asks writes a name.
+
+    Raises
+    ------
+    BadValue, BadType
+        If there is no such page, no room on it, another file than a PDF, or a scale.
+    """
+    name, margin, tiles = how.get("page_size"), how.get("margin"), how.get("tiles")
+    is_landscape = arguments.truth(how.get("landscape", False), call, spelt("landscape"))
+    if name is None:
+        for option, value in (("landscape", is_landscape), ("margin", margin), ("tiles", tiles)):
+            if value is not None and value is not False:
+                example = f"add {spelt('page_size')}, such as A4"
+                raise BadValue(f"{call}: {spelt(option)} needs a page size: {example}.")
+        return None
+    if others := [suffix for suffix in suffixes if suffix.lower() != ".pdf"]:
+        raise BadValue(f"{call}: only a PDF has pages of paper; save as .pdf instead of {others[0]}.")
+    if scale != 1:
+        raise BadValue(f"{call}: the page size sets the scale; leave {spelt('scale')} out.")
+    size = units.page_size(name, call, is_landscape)
+    empty = units.millimetres(MARGIN if margin is None else margin, call, spelt("margin"))
+    check_margin(size, empty, call)
+    paper = Paper(size, empty, None if tiles is None else units.page_size(tiles, call))
+    if paper.tile is not None:
+        checked_tiling(paper, call)
     return paper
 
 
@@ -77,7 +110,7 @@ def checked_tiling(paper: Paper, call: str) -> Tiling:
     count = tiling.columns * tiling.rows
     size = f"{paper.size[0]:g} × {paper.size[1]:g} mm"
     if count == 1:
-        raise BadValue(f"{call}: one tile is large enough for the whole page of {size}; leave --tiles out.")
+        raise BadValue(f"{call}: one tile is large enough for the whole page of {size}; leave tiles out.")
     if count > MOST_TILES:
         raise BadValue(
             f"{call}: the poster would need {count:,} tiles; the limit is {MOST_TILES}. Use larger tiles."

@@ -18,14 +18,12 @@ from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values import arguments
 from ovlo.core.values.choices import Hatch, HiddenLines, StrokeOrder
 from ovlo.core.values.errors import BadValue
-from ovlo.core.values.units import MARGIN, millimetres, page_size
+from ovlo.core.values.units import MARGIN, Length, millimetres, page_size
 from ovlo.render import lettering
 from ovlo.render.page import details, mark_boxes
 from ovlo.render.plotter.about import PlotDetails
 from ovlo.render.plotter.machine import Machine
 from ovlo.render.plotter.tray import read_tray
-
-Length = float | str
 
 
 class PlotHow(TypedDict, total=False):
