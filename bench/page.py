@@ -270,11 +270,13 @@ class _Live:
 
 def _own_run() -> float:
     """What the program takes by itself, with its lines recorded."""
-    from ovlo.program.lines import traced
+    from ovlo.program.lines import recorded_lines
 
     values: dict[str, Any] = {}
     exec(PROGRAM, values)
-    return statistics.median(seconds(lambda: traced(lambda: values["walk"].run(turn=91))) for _ in range(7))
+    return statistics.median(
+        seconds(lambda: recorded_lines(lambda: values["walk"].run(turn=91))) for _ in range(7)
+    )
 
 
 def _live(browser: Any, folder: Path) -> Iterator[Measured]:

@@ -74,6 +74,9 @@ GOOD: dict[str, object] = {
     "angles": 90.0,
     "amount": 0.5,
     "path": "x.svg",
+    "source": "x.svg",
+    "format": "svg",
+    "axes": None,
     "items": ["a", "b"],
     "function": lambda nib: nib.forward(9),
     "seed": 7,
@@ -127,7 +130,7 @@ def cases() -> Iterator[Case]:
             member = inspect.getattr_static(kind, name)
             if isinstance(member, property) and member.fset is not None:
                 yield Case(f"{owner}.{name} =", name, _setter(owner, name))
-            elif name not in ("show", "live") and callable(getattr(kind, name)):
+            elif name not in ("show", "live", "animate") and callable(getattr(kind, name)):
                 yield from _of_call(f"{owner}.{name}", _bound(owner, name))
     for name in (*ovlo.__all__, "Colour.from_rgb"):
         thing: Any = Colour.from_rgb if "." in name else getattr(ovlo, name)
@@ -153,7 +156,7 @@ def _of_call(call: str, thing: Callable[[Stage], Any]) -> Iterator[Case]:
     parameters = inspect.signature(thing(Stage.new())).parameters.values()
     given = {item.name: _good(item, call) for item in parameters if _is_needed(item, call)}
     names = [item.name for item in parameters if item.kind not in (item.VAR_KEYWORD, item.VAR_POSITIONAL)]
-    if call in ("kite.run", "kite.save", "kite.vary"):
+    if call in ("kite.run", "kite.save", "kite.check", "kite.vary"):
         names += ["sides", "side", "ink"]
     positional = [item.name for item in parameters if item.kind is item.POSITIONAL_ONLY]
     for name in names:
@@ -179,13 +182,16 @@ def _is_needed(item: inspect.Parameter, call: str) -> bool:
 def _good(item: inspect.Parameter, call: str) -> object:
     if item.name in ("motif", "motifs"):
         return item.name
+    if item.name == "other":
+        return call.partition(".")[0]
     if call == "nib.position" and item.name not in GOOD:
         return 1.0
     return GOOD[item.name]
 
 
 def _made(value: object, stage: Stage) -> object:
-    return {"motif": stage.motif, "motifs": [stage.motif]}.get(value, value) if type(value) is str else value
+    things: dict[str, object] = {"motif": stage.motif, "motifs": [stage.motif], "sheet": stage.sheet}
+    return things.get(value, value) if type(value) is str else value
 
 
 def _used(found: Any) -> object:

@@ -18,10 +18,12 @@ from typing import TYPE_CHECKING
 from ovlo.core.values.version import VERSION
 
 if TYPE_CHECKING:
+    from ovlo.core.compare.comparison import Comparison
     from ovlo.core.sheet.joining import column, end_to_end, layered, row
     from ovlo.core.sheet.motif import Motif
     from ovlo.core.sheet.nib import Nib
     from ovlo.core.sheet.sheet import Sheet
+    from ovlo.core.sheet.step_table import CallTotal, Step
     from ovlo.core.values.colour import Colour, blend, ramp, shift_hue
     from ovlo.core.values.degrees import from_polar
     from ovlo.core.values.dice import Dice
@@ -43,6 +45,8 @@ if TYPE_CHECKING:
     from ovlo.core.values.pose import Pose
     from ovlo.program.drawing import Drawing, drawing
     from ovlo.program.parameters import Span
+    from ovlo.program.variations import Variations
+    from ovlo.render.flat import FlatPath
 
 __version__ = VERSION
 
@@ -50,11 +54,14 @@ __all__ = [
     "BadType",
     "BadUse",
     "BadValue",
+    "CallTotal",
     "Colour",
+    "Comparison",
     "Dice",
     "Drawing",
     "FileError",
     "Finding",
+    "FlatPath",
     "MissingFont",
     "MissingGlyph",
     "Motif",
@@ -67,7 +74,9 @@ __all__ = [
     "Pose",
     "Sheet",
     "Span",
+    "Step",
     "UnknownName",
+    "Variations",
     "blend",
     "column",
     "drawing",
@@ -84,11 +93,14 @@ _HOMES = {
     "BadType": "ovlo.core.values.errors",
     "BadUse": "ovlo.core.values.errors",
     "BadValue": "ovlo.core.values.errors",
+    "CallTotal": "ovlo.core.sheet.step_table",
     "Colour": "ovlo.core.values.colour",
+    "Comparison": "ovlo.core.compare.comparison",
     "Dice": "ovlo.core.values.dice",
     "Drawing": "ovlo.program.drawing",
     "FileError": "ovlo.core.values.errors",
     "Finding": "ovlo.core.values.finding",
+    "FlatPath": "ovlo.render.flat",
     "MissingFont": "ovlo.core.values.errors",
     "MissingGlyph": "ovlo.core.values.errors",
     "Motif": "ovlo.core.sheet.motif",
@@ -101,7 +113,9 @@ _HOMES = {
     "Pose": "ovlo.core.values.pose",
     "Sheet": "ovlo.core.sheet.sheet",
     "Span": "ovlo.program.parameters",
+    "Step": "ovlo.core.sheet.step_table",
     "UnknownName": "ovlo.core.values.errors",
+    "Variations": "ovlo.program.variations",
     "blend": "ovlo.core.values.colour",
     "column": "ovlo.core.sheet.joining",
     "drawing": "ovlo.program.drawing",
@@ -116,7 +130,7 @@ _HOMES = {
 not load what draws."""
 
 
-_ROOMS = ("cli", "core", "outlets", "page", "program", "render", "studio")
+_ROOMS = ("cli", "core", "outlets", "page", "program", "render", "studio", "testing")
 
 
 def __dir__() -> list[str]:

@@ -9,8 +9,10 @@ import sys
 from collections.abc import Iterable, Sequence
 from os import PathLike
 from pathlib import Path
-from typing import TYPE_CHECKING, TypedDict, Unpack, cast
+from typing import TYPE_CHECKING, Any, TypedDict, Unpack, cast
 
+from ovlo.core.paint.measures import widest_line
+from ovlo.core.sheet.host import unhosted
 from ovlo.core.sheet.motif import Motif, recorded
 from ovlo.core.sheet.only import only
 from ovlo.core.sheet.sheet import Sheet
@@ -18,20 +20,24 @@ from ovlo.core.trail.columns import Columns, Text
 from ovlo.core.trail.similarity import check_reach
 from ovlo.core.values import arguments
 from ovlo.core.values.arrays import Bytes, Floats
-from ovlo.core.values.errors import BadValue, FileError
+from ovlo.core.values.errors import BadType, BadUse, BadValue, FileError
 from ovlo.core.values.units import PIXELS_PER_INCH, Length
 from ovlo.render import lettering
-from ovlo.render.files import check_folder, checked_path, write, write_in_pieces
+from ovlo.render.files import Target, check_folder, checked_path, is_file, write, write_in_pieces, write_to
 from ovlo.render.formats.table import is_page, renderer_of
 from ovlo.render.page import TEXTS, Page, mark_boxes
 
 if TYPE_CHECKING:
+    from matplotlib.axes import Axes
+
     from ovlo.core.compare.compare import CompareInputs
+    from ovlo.core.compare.comparison import Comparison
     from ovlo.core.plot.plot import Plotted
     from ovlo.core.values.choices import TextOutput
     from ovlo.core.values.finding import Finding
     from ovlo.program.loading import AnyDrawing
     from ovlo.program.variations import Layout, Variations
+    from ovlo.render.flat import FlatPath
     from ovlo.render.formats.animation import Playback
     from ovlo.render.paper.paper_sheet import Paper, PaperSheet
     from ovlo.render.plotter.making import PlotHow, PlotOrder
@@ -55,11 +61,33 @@ class How(TypedDict, total=False):
 PAPER = ("page_size", "landscape", "margin", "tiles")
 
 
-def save(sheet: Sheet, path: str | PathLike[str], **how: Unpack[How]) -> None:
-    """Write a sheet's picture in the format its file ending names."""
-    target = checked_path(path, "save")
-    check_target(target, "save")
-    write_in_pieces(target, _pieces(sheet, target.suffix, how))
+def save(sheet: Sheet, target: Target, format: str | None = None, **how: Unpack[How]) -> None:
+    """Write a sheet's picture to a path or a binary file, in the format named or that of the file ending."""
+    if is_file(target):
+        suffix = _suffix(format, "save", "a file object")
+        write_to(target, _pieces(sheet, suffix, how), "save")
+        return
+    path = checked_path(target, "save")
+    suffix = path.suffix if format is None else _suffix(format, "save")
+    check_target(path, "save", suffix)
+    write_in_pieces(path, _pieces(sheet, suffix, how))
+
+
+def to_bytes(sheet: Sheet, format: str, how: How) -> bytes:
+    """What `save` writes."""
+    return as_bytes(sheet, _suffix(format, "to_bytes"), **how)
+
+
+def _suffix(format: object, call: str, target: str = "") -> str:
+    """The file ending of a format that is named "svg" or ".svg"."""
+    if format is None:
+        raise BadValue(f'{call}: {target} has no file ending; name its format, as in format="svg".')
+    if not isinstance(format, str):
+        raise BadType(f'{call}: format must be a string such as "svg", not {arguments.brief(format)}.')
+    suffix = f".{format.lower().removeprefix('.')}"
+    if not is_page(suffix):
+        renderer_of(suffix, call)
+    return suffix
 
 
 def save_plot(sheet: Sheet, path: str | PathLike[str], **how: Unpack[PlotHow]) -> None:
@@ -93,10 +121,11 @@ def check_plot_target(path: Path, call: str) -> None:
     check_folder(path, call)
 
 
-def check_target(path: Path, call: str) -> None:
+def check_target(path: Path, call: str, suffix: str | None = None) -> None:
     """Refuse, before anything is drawn, a file that could not be written; `call` is what named it."""
-    if not is_page(path.suffix):
-        renderer_of(path.suffix, call)
+    suffix = path.suffix if suffix is None else suffix
+    if not is_page(suffix):
+        renderer_of(suffix, call)
     check_folder(path, call)
 
 
@@ -262,20 +291,56 @@ def motif_as_bytes(motif: Motif, suffix: str, scale: float = 1) -> bytes:
     return b"".join(renderer_of(suffix, "save")(columns, Page.around(columns, motif.bounds, scale)))
 
 
-def motif_from_svg(path: str | PathLike[str]) -> Motif:
-    """The picture in an SVG file."""
-    from ovlo.render.formats.svg_reader import DAMAGES, draw_into, read
+def motif_from_svg(source: object) -> Motif:
+    """The picture in an SVG file, a file object or a text."""
+    from ovlo.render.formats.svg_reader import DAMAGES, draw_into, read, svg_source
 
-    path = checked_path(path, "from_svg")
-    shapes = read(path)
+    name, data = svg_source(source)
+    shapes = read(name, data)
     try:
         motif = recorded(lambda nib: draw_into(nib, shapes))
         check_reach(motif._columns, 1, 0, 0, "from_svg")
     except DAMAGES as error:
         raise FileError(
-            f"from_svg: {path} contains numbers that are not finite or far too large; it was not read."
+            f"from_svg: {name} contains numbers that are not finite or far too large; it was not read."
         ) from error
     return motif
+
+
+def to_array(sheet: Sheet, scale: float) -> Bytes:
+    """The picture as rows of pixels."""
+    from ovlo.render.formats.png import rasterise
+
+    return rasterise(sheet._columns, Page.of(sheet, arguments.positive(scale, "to_array", "scale")))
+
+
+def paths(sheet: Sheet, tolerance: float) -> list[FlatPath]:
+    """The marks as polylines, the lowest first."""
+    from ovlo.render.flat import flat_paths
+
+    return flat_paths(sheet._columns, arguments.positive(tolerance, "paths", "tolerance"))
+
+
+def draw_on(sheet: Sheet, axes: Axes) -> None:
+    """Put the drawing into Matplotlib's axes."""
+    from ovlo.render.formats.axes import draw_on as put_on
+
+    put_on(sheet, axes)
+
+
+def animate(sheet: Sheet, path: str | PathLike[str], scale: float, **how: Any) -> None:
+    """Write an animation, or the page that plays one."""
+    from ovlo.render.formats.animation import checked_playback, film_of, writer_of
+
+    target, playback = checked_path(path, "animate"), checked_playback(how, "animate")
+    if not is_page(target.suffix):
+        writer_of(target.suffix, "animate")
+    check_folder(target, "animate")
+    if is_page(target.suffix):
+        _refuse_scale(scale)
+        write(target, playing_page(sheet, playback))
+    else:
+        film_of(sheet, playback, arguments.positive(scale, "animate", "scale")).save(target)
 
 
 def text_box(text: Text) -> tuple[Floats, Floats]:
@@ -283,19 +348,69 @@ def text_box(text: Text) -> tuple[Floats, Floats]:
     return lettering.box(text)
 
 
-def check(sheet: Sheet) -> list[Finding]:
-    """What the rules of a check come upon."""
+def check(sheet: Sheet, skip: Iterable[str] = (), call: str = "check") -> list[Finding]:
+    """What the rules of a check come upon, but for what is skipped by name or by a comment."""
     from ovlo.core.check.check import CheckInputs, findings
+    from ovlo.program.silencing import is_silenced
     from ovlo.program.source.merging import joined
+    from ovlo.program.source.rules import ALL_RULES
 
+    names = [skip] if isinstance(skip, str) else arguments.listed(skip, call, "skip", "name rules")
+    for name in names:
+        if name not in ALL_RULES:
+            near = arguments.near(name, ALL_RULES)
+            raise BadValue(
+                f"{call}: there is no rule {arguments.brief(name)}{near}; `ovlo check --rules` explains them."
+            )
     inputs = CheckInputs(mark_boxes(sheet), Page.of(sheet, fit=True).scale, lettering.glyphs)
     origins = sheet._origins
     files = dict.fromkeys(place.file for place in origins.places) if origins is not None else {}
-    return joined(findings(sheet, inputs), files)
+    found = joined(findings(sheet, inputs), files)
+    return [one for one in found if one.rule not in names and not is_silenced(one)]
+
+
+def compare(a: Sheet | Motif, b: Sheet | Motif, names: tuple[str, str] | None = None) -> Comparison:
+    """How the picture of one sheet or motif relates to that of another; the names are for the legend."""
+    from ovlo.core.compare.compare import compare as relation_of
+    from ovlo.core.compare.comparison import Comparison
+
+    for one, other in ((a, b), (b, a)):
+        if not isinstance(one, Sheet | Motif) or isinstance(other, Sheet) is not isinstance(one, Sheet):
+            noun = "a sheet" if isinstance(a, Sheet) else "a motif"
+            raise BadType(f"compare: give {noun} to compare with, not {arguments.brief(b)}.")
+    first, second = _sheet_of(a), _sheet_of(b)
+    if first.unit != second.unit:
+        raise BadUse(
+            f"compare: A is drawn in {first.unit}, but B in {second.unit}; give both sheets the same unit."
+        )
+    relation = relation_of(first._columns, second._columns, compare_inputs(second))
+    return Comparison(relation, (first, second), names or (first.title or "A", second.title or "B"))
+
+
+def _sheet_of(picture: Sheet | Motif) -> Sheet:
+    """A sheet, or one just large enough for a motif."""
+    if isinstance(picture, Sheet):
+        return picture
+    reach = [
+        max(1.0, *(abs(side) for side in sides)) for sides in (picture.bounds[::2], picture.bounds[1::2])
+    ]
+    room = 10 + widest_line(picture._columns)
+    with unhosted():
+        sheet = Sheet(2 * reach[0] + room, 2 * reach[1] + room)
+    sheet._trail.restore(picture._columns, None)
+    return sheet
+
+
+def difference(pictures: tuple[Sheet, Sheet], names: tuple[str, str], verdict: str) -> Sheet:
+    """Two pictures laid over each other."""
+    from ovlo.render.additions.difference import difference_sheet
+
+    return difference_sheet(*pictures, *names, verdict)
 
 
 def compare_inputs(sheet: Sheet) -> CompareInputs:
     """What a comparison with a sheet's picture needs of pixels and texts."""
+
     from ovlo.core.compare.compare import CompareInputs
     from ovlo.render.formats.png import rasterise
 

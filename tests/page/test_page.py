@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import csv
 import re
 from pathlib import Path
 
@@ -54,17 +55,37 @@ def press(page, *keys: str) -> None:
 
 
 def test_steps_are_those_of_the_table_and_keys_go_through_them(page, ovlo_command, tmp_path):
-    rows = [line.split(",") for line in ovlo_command("steps", "kite.py", "--csv").stdout.splitlines()[1:]]
+    table = csv.DictReader(ovlo_command("steps", "kite.py", "--csv").stdout.splitlines())
+    rows = [row for row in table if row["kind"] != "text"]
     assert (now(page, "stepCount"), now(page, "currentStep")) == (len(rows), len(rows) - 1)
     for key, step in ((Keys.HOME, -1), (Keys.RIGHT, 0), (Keys.RIGHT, 1), (Keys.RIGHT, 2), (Keys.LEFT, 1)):
         press(page, key)
         assert now(page, "currentStep") == step
-    assert now(page, "sourceLine") == int(rows[1][10]) == 14
+    assert now(page, "sourceLine") == int(rows[1]["line"]) == 14
     status = page.find_element(By.ID, "status").text
     assert status == "Step 1 of 10, line 14: (0, 0) to (50, 0), heading 0°, length 50 px"
     assert page.find_element(By.CSS_SELECTOR, "#program .lit").text.strip() == "nib.forward(side)"
     press(page, Keys.END)
     assert now(page, "currentStep") == len(rows) - 1
+
+
+def test_what_is_printed_is_the_finished_picture(page):
+    press(page, Keys.HOME)
+    assert now(page, "currentStep") == -1
+    page.execute_cdp_cmd("Page.printToPDF", {})
+    assert now(page, "currentStep") == now(page, "stepCount") - 1
+
+
+def test_the_picture_stands_there_without_scripts(page):
+    page.execute_cdp_cmd("Emulation.setScriptExecutionDisabled", {"value": True})
+    try:
+        page.refresh()
+        still = page.find_element(By.ID, "still")
+        assert still.is_displayed()
+        assert still.get_property("naturalWidth") == 200
+        assert page.title == page.find_element(By.ID, "title").text == "kite"
+    finally:
+        page.execute_cdp_cmd("Emulation.setScriptExecutionDisabled", {"value": False})
 
 
 def test_it_plays_pauses_and_comes_to_its_end(page):

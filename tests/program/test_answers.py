@@ -23,7 +23,11 @@ def calls() -> Iterator[str]:
         if name not in ("Nib", "Motif", "Drawing"):
             yield name
         for part in dir(thing) if isinstance(thing, type) else []:
-            if not part.startswith("_") and inspect.isroutine(getattr(thing, part)):
+            if (
+                not part.startswith("_")
+                and part not in dir(tuple)
+                and inspect.isroutine(getattr(thing, part))
+            ):
                 yield f"{things.get(name, name)}.{part}"
 
 
@@ -39,7 +43,7 @@ def kite(nib, sides=4):
     nib.forward(sides)
 
 """
-TAKES_ANY = {"kite.vary", "kite.run", "kite.save", "kite.show", "kite.live"}
+TAKES_ANY = {"kite.vary", "kite.run", "kite.save", "kite.show", "kite.live", "kite.check"}
 """Their keywords are a drawing's parameters, and are answered as such."""
 
 

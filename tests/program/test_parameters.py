@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+import datetime
+import inspect
+from pathlib import Path
+from typing import Annotated, Any, Literal
 
+import numpy as np
 import pytest
 
 from ovlo import BadType, BadValue, Colour, Sheet, Span, drawing
@@ -97,8 +101,12 @@ def declare(annotation: object, default: object) -> None:
 @pytest.mark.parametrize(
     ("annotation", "default", "words"),
     [
-        (list[int], [1], r"test_parameters.py, line \d+, boat: sails is of the type list\[int\]"),
-        (int | None, None, r"int \| None"),
+        (
+            (3, 12),
+            4,
+            r"test_parameters.py, line \d+, boat: sails is annotated with \(3, 12\), which",
+        ),
+        (90, 4, r"Span\(low, high\)"),
         (Annotated[str, Span(1, 2)], "a", "has a Span, but is a text"),
         (Annotated[int, Span(1, 2)], 3, "the default: sails must be from 1 to 2"),
         (Colour, "blu", "did you mean 'blue'"),
@@ -259,7 +267,7 @@ def test_values_may_be_given_in_order():
 def test_a_drawing_called_without_a_nib_says_run():
     with pytest.raises(BadType, match=r"a call needs a nib, as in spinner\(nib\); spinner.run\(blades=5\)"):
         spinner(blades=5)
-    for word in ("draw", "check", "render"):
+    for word in ("draw", "make", "render"):
         with pytest.raises(AttributeError, match=rf"spinner has no '{word}'; spinner.run\(blades=6\)"):
             getattr(spinner, word)
 
@@ -277,3 +285,52 @@ def test_generators_and_coroutines_are_refused_with_their_line():
         drawing(drifting)
     with pytest.raises(BadType, match=r"test_parameters.py, line \d+, late: a drawing cannot be async"):
         drawing(late)
+
+
+@pytest.mark.parametrize(
+    ("annotation", "default"),
+    [
+        (list[int], [1]),
+        (int | None, None),
+        (Path, Path("bay.svg")),
+        (datetime.date, datetime.date(2026, 5, 1)),
+        (inspect.Parameter.empty, np.zeros(3)),
+        (Any, 3),
+        ("list[tuple[float, float]]", ()),
+    ],
+)
+def test_a_parameter_that_nobody_could_type_keeps_its_default_and_is_set_by_programs(annotation, default):
+    @drawing
+    def boat(nib, sails: int = 2, what=default):
+        assert what is default or what == "other"
+        nib.forward(sails)
+
+    if annotation is not inspect.Parameter.empty:
+        boat._function.__annotations__["what"] = annotation
+        boat = drawing(boat._function)
+    assert boat.run().parameters == {"sails": 2}
+    assert len(boat.run(what="other").trail) == 2
+    with pytest.raises(BadValue, match="cannot be typed in; it keeps its default here"):
+        boat._read({"what": "3"})
+    with pytest.raises(BadValue, match="what cannot vary"):
+        boat.vary(what=[1, 2])
+
+
+def test_one_without_a_default_is_asked_for_in_python(ovlo_command, program):
+    path = program(
+        "from ovlo import drawing\n@drawing\ndef kite(nib, places: list, sides=4):\n"
+        "    nib.polygon(sides, radius=9)\n"
+    )
+    done = ovlo_command("draw", path)
+    assert done.returncode == 2
+    assert "places (list) has no default; give it as places=… in Python." in done.stderr
+    assert "places  list" in ovlo_command("draw", path, "--list").stdout
+
+
+def test_a_method_is_no_drawing():
+    with pytest.raises(BadType, match=r"fly is a method, since it takes self first\. Make a drawing of a"):
+
+        class Bay:
+            @drawing
+            def fly(self, nib):
+                nib.forward(9)

@@ -20,6 +20,10 @@ CELLS = [
     "nib.left(90)\nnib.forward(20)",
     "kite.live(sides=6)",
     "@drawing()\ndef bare(nib, side: float):\n    nib.forward(side)\nbare",
+    "[kite.run(sides=sides) for sides in (3, 4)]",
+    "import pandas\npandas.DataFrame({'name': ['<b>'], 'picture': [sheet]})",
+    "[1, 2]",
+    "@drawing(width=200, height=160)\ndef late(nib):\n    nib.forward(30)\n    nib.forward(1 / 0)\nlate.run()",
 ]
 
 
@@ -27,7 +31,7 @@ CELLS = [
 def outputs(tmp_path_factory):
     notebook = nbformat.v4.new_notebook(cells=[nbformat.v4.new_code_cell(cell) for cell in CELLS])
     folder = str(tmp_path_factory.mktemp("notebook"))
-    client = nbclient.NotebookClient(notebook, timeout=60, resources={"metadata": {"path": folder}})
+    client = nbclient.NotebookClient(notebook, timeout=60, allow_errors=True, resources={"metadata": {"path": folder}})
     client.execute()
     return [cell.outputs for cell in notebook.cells], client.widget_state
 
@@ -46,6 +50,8 @@ def test_show_is_the_page_in_a_frame_with_the_picture_beside_it(outputs, opened,
     assert data["image/svg+xml"].startswith(("<svg", "<?xml"))
     frame = data["text/html"]
     assert 'sandbox="allow-scripts"' in frame
+    # Ten of them make a notebook of half a megabyte, and each stands alone when it is copied.
+    assert len(frame) < 50_000
     page = html.unescape(re.search(r'srcdoc="([^"]*)"', frame)[1])
     (tmp_path / "frame.html").write_text(page, encoding="utf-8")
     assert opened(tmp_path / "frame.html").execute_script("return ovlo.stepCount") == 7
@@ -76,4 +82,21 @@ def test_live_has_a_control_for_each_parameter(outputs):
     names = {one.get("description"): one["_model_name"] for one in states}
     assert names["sides"] == "IntSliderModel"
     assert (names["sail"], names["has_tail"]) == ("TextModel", "CheckboxModel")
-    assert any(str(one.get("value", "")).lstrip().startswith(("<svg", "<?xml")) for one in states)
+    # The picture is an output of the cell, so that the saved notebook has it.
+    (picture,) = [one.data["image/svg+xml"] for one in outputs[0][5] if "image/svg+xml" in one.data]
+    assert "<title>kite</title>" in picture
+
+
+def test_lists_and_frames_of_sheets_are_small_pictures(outputs):
+    cells, _ = outputs
+    assert cells[7][0].data["text/html"].count("<img") == 2
+    table = cells[8][0].data["text/html"]
+    assert table.count("<img") == 1
+    assert "&lt;b&gt;" in table
+    assert list(cells[9][0].data) == ["text/plain"]
+
+
+def test_a_drawing_that_fails_shows_what_it_drew(outputs):
+    shown, error = outputs[0][10]
+    assert "<path" in shown.data["image/svg+xml"]
+    assert error.ename == "ZeroDivisionError"

@@ -128,6 +128,9 @@ def test_at_a_prompt_the_page_follows_each_command_turns_too(served, program):
     assert page.now("pictureOf()") == drawn
     say("for _ in range(300): nib.forward(9); nib.left(91)")
     page.until(lambda page: page.now("stepCount") == 302)
+    say("sheet.undo(300); nib.right(91)")
+    page.until(lambda page: page.now("stepCount") == 2)
+    page.until(lambda page: page.now("pictureOf()") == drawn)
     say("sheet.clear(); nib.back(20)")
     page.until(lambda page: page.now("stepCount") == 1)
     say("end")

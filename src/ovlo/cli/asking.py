@@ -14,7 +14,7 @@ from ovlo.cli.run import Run
 from ovlo.cli.speech.saying import say
 from ovlo.core.values.errors import BadUse, OvloError
 from ovlo.program.loading import AnyDrawing, Program
-from ovlo.program.parameters import MISSING, Parameter
+from ovlo.program.parameters import MISSING, Parameter, typed
 from ovlo.program.running import telling_where
 
 
@@ -41,6 +41,8 @@ def _described(drawing: AnyDrawing) -> str:
 
 
 def _row(parameter: Parameter) -> tuple[str, str, str]:
+    if not parameter.kind.is_typed:
+        return parameter.name, parameter.allowed, "only a program can set it"
     default = "must be given" if parameter.default is MISSING else f"default {parameter.shown_default}"
     return parameter.name, parameter.allowed, default
 
@@ -69,7 +71,7 @@ def ask_all(drawing: AnyDrawing, given: dict[str, str]) -> dict[str, str]:
     """An answer for each parameter that is not given yet."""
     return {
         name: _ask(parameter, drawing._name)
-        for name, parameter in drawing._parameters.items()
+        for name, parameter in typed(drawing._parameters).items()
         if name not in given
     }
 

@@ -24,7 +24,6 @@ from ovlo.core.values.errors import BadUse, OvloError
 from ovlo.core.values.finding import PROBLEM, Finding
 from ovlo.program.outcome import Outcome
 from ovlo.program.running import Limits
-from ovlo.program.silencing import is_silenced
 from ovlo.program.source.rules import ALL_RULES as RULES
 
 WIDTH = 96
@@ -137,8 +136,7 @@ def _checked(run: Run, task: Task, results: list[Result]) -> Result:
 def _concluded(task: Task, run: Run, outcome: Outcome) -> Result:
     """Find and print what is wrong with what a program drew."""
     tell_trouble(outcome, run.seed)
-    found = outcome.sheet.check() if outcome.sheet is not None else []
-    found = [one for one in found if one.rule not in task.skipped and not is_silenced(one)]
+    found = [] if outcome.sheet is None else outcome.sheet.check(skip=task.skipped)
     if not task.as_json:
         if outcome.sheet is not None and (made := wording.made_with(outcome.sheet)):
             say(made)

@@ -6,7 +6,6 @@ ovlo compare kites.py:walked kites.py:by_corners -o diff.png
 from __future__ import annotations
 
 from functools import partial
-from math import isinf
 from pathlib import Path
 
 import click
@@ -15,14 +14,11 @@ from ovlo import outlets
 from ovlo.cli.options import limit_options, output_option, pairs_option, seed_option, targets
 from ovlo.cli.run import Run
 from ovlo.cli.speech.saying import say
-from ovlo.core.compare.compare import Comparison
-from ovlo.core.compare.compare import compare as compare_columns
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.dice import fresh_seed
-from ovlo.core.values.errors import BadUse, ProgramFailed
+from ovlo.core.values.errors import ProgramFailed
 from ovlo.program.outcome import Outcome
 from ovlo.program.running import Limits
-from ovlo.render.additions.difference import difference_sheet
 
 
 @click.command()
@@ -53,19 +49,15 @@ def compare(
     paths = [run.program.path for run in runs]
     files = targets(outputs, "", outlets.check_target, *paths) if outputs else []
     a, b = (_drawn(run) for run in runs)
-    if a.unit != b.unit:
-        raise BadUse(f"A is drawn in {a.unit}, but B in {b.unit}; give both sheets the same unit.")
-    found = compare_columns(a._columns, b._columns, outlets.compare_inputs(b))
-    verdict = verdict_on(found, a.unit)
+    comparison = outlets.compare(a, b, (Path(first).name, Path(second).name))
     if files:
-        sheet = difference_sheet(a, b, Path(first).name, Path(second).name, verdict)
+        sheet = comparison._sheet()
         for file in files:
             outlets.save(sheet, file.path)
-    for words in (verdict, *found.words):
-        say(words)
+    say(str(comparison))
     for file in files:
         say(f"{file.name}: {sheet.width:.4g} × {sheet.height:.4g} px")
-    if not found.is_same:
+    if not comparison:
         raise SystemExit(1)
 
 
@@ -79,39 +71,3 @@ def _refuse(path: str, outcome: Outcome) -> Sheet:
     if outcome.trouble or outcome.sheet is None:
         raise ProgramFailed(outcome.trouble or f"{path} makes no sheet.")
     return outcome.sheet
-
-
-def verdict_on(found: Comparison, unit: str) -> str:
-    """What came out, in a sentence."""
-    if found.by is None:
-        one = found.difference
-        if one is None:
-            return "Different."
-        if isinf(one.distance):
-            return f"Different: only {one.is_only_in} has {one.what}s."
-        other = "B" if one.is_only_in == "A" else "A"
-        # Inside an area one is still some way from its border, which is what is compared.
-        ours, theirs = ("border", "border of an area") if one.what == "area" else ("line", "line")
-        place = f"({one.place.real:.4g}, {one.place.imag:.4g})"
-        return (
-            f"Different: the largest distance is {one.distance:.4g} {unit}, from a {ours} in "
-            f"{one.is_only_in} at {place} to the nearest {theirs} of {other}."
-        )
-    by, ways = found.by, []
-    if found.difference is not None and not found.words:
-        distance = found.difference.distance
-        return f"The same to the eye: the largest distance is {distance:.2g} {unit}, too small to see."
-    if abs(by.turn) > 1e-4:
-        ways.append(f"turned by {by.turn:.2f}°")
-    if abs(by.scale - 1) > 1e-6:
-        ways.append(f"scaled by {by.scale:.6g}")
-    if abs(complex(by.x, by.y)) > 1e-6 * found.size:
-        ways.append(f"moved by ({_short(by.x)}, {_short(by.y)})")
-    if by.is_mirrored:
-        ways.insert(0, "mirrored in the x axis")
-    same = "The same shape" if found.words else "The same"
-    return f"{same}: B is A {', '.join(ways)}." if ways else f"{same}."
-
-
-def _short(value: float) -> str:
-    return f"{round(value, 4) + 0.0:.6g}"

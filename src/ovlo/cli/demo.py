@@ -12,6 +12,7 @@ import click
 
 from ovlo import outlets
 from ovlo.cli.speech import wording
+from ovlo.cli.speech.saying import say
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.errors import FileError, OvloError
 from ovlo.program.examples import example_files
@@ -41,36 +42,25 @@ img { width: 100%; border: 1px solid #8888; background: white; }
 @click.argument("folder", default="ovlo-demo", type=click.Path(file_okay=False, path_type=Path))
 def demo(folder: Path) -> None:
     """Draw every example into FOLDER (default: ovlo-demo), with a page that shows them all."""
-    from rich.console import Console
-    from rich.table import Table
-
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
         raise FileError(f"demo: the folder {folder} cannot be created ({error.strerror}).") from error
-    table = Table(title=f"Kite day at Marrow Bay, drawn into {folder}")
-    for heading in ("picture", "files", "size"):
-        table.add_column(heading, overflow="fold")
-    for heading in ("steps", "drawn"):
-        table.add_column(heading, justify="right")
-    names = []
+    rows, names = [("picture", "files", "size", "steps", "drawn")], []
     for path in example_files():
         for name, sheet in _drawn(path).items():
             names.append(name)
             files = [folder / f"{name}{suffix}" for suffix in SUFFIXES]
             for file in files:
                 outlets.save(sheet, file)
-            table.add_row(
-                name,
-                ", ".join(SUFFIXES),
-                f"{sheet.width:g} × {sheet.height:g} {sheet.unit}",
-                f"{len(sheet.trail):,}",
-                wording.length(sheet),
-            )
-    Console().print(table)
+            size = f"{sheet.width:g} × {sheet.height:g} {sheet.unit}"
+            rows.append((name, ", ".join(SUFFIXES), size, f"{len(sheet.trail):,}", wording.length(sheet)))
+    say(f"Kite day at Marrow Bay, drawn into {folder}:\n")
+    for line in wording.table(rows, left=3):
+        say(line)
     page = folder / "index.html"
     write(page, _page(names).encode())
-    click.echo(f"Open {page} to see them all.")
+    say(f"\nOpen {page} to see them all.")
 
 
 def _page(names: list[str]) -> str:

@@ -18,9 +18,9 @@ from ovlo.cli.run import Run, runs_program
 from ovlo.cli.speech import wording
 from ovlo.cli.speech.saying import say, tell_trouble
 from ovlo.core.sheet.only import kept_places
-from ovlo.core.sheet.step_table import CallRow, StepRow, call_rows, step_rows
-from ovlo.core.trail.columns import Columns
-from ovlo.core.trail.origins import Origins
+from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.sheet.step_table import CallTotal, Step
+from ovlo.core.values import arguments
 from ovlo.program.outcome import Outcome
 
 SCRIPT = "<module>"
@@ -40,54 +40,59 @@ def _conclude(only: str, as_calls: bool, as_csv: bool, seed: int | None, outcome
     """Print the steps, or the calls; whether all went well."""
     tell_trouble(outcome, seed)
     sheet = outcome.sheet
-    if sheet is not None and (origins := sheet._origins) is not None:
-        columns = sheet._columns
-        if as_calls:
-            rows = call_rows(columns, origins)
-            say("\n".join(_tree(_within(rows, only, origins), sheet.unit, as_csv)))
-        else:
-            _print_steps(step_rows(columns, origins, _chosen(columns, origins, only)), as_csv)
-            if not as_csv:
-                say(f"{wording.steps(sheet)}, {wording.length(sheet)} drawn")
-    return not outcome.trouble
-
-
-def _chosen(columns: Columns, origins: Origins, only: str) -> np.ndarray[tuple[int], np.dtype[np.bool_]]:
-    if not only:
-        return np.ones(len(columns), bool)
-    places = np.append(kept_places(origins, only, "--only"), False)
-    return np.asarray(places[origins.steps])
-
-
-def _print_steps(rows: Iterable[StepRow], as_csv: bool) -> None:
+    if sheet is None:
+        return not outcome.trouble
+    if as_calls:
+        say("\n".join(_tree(_within(sheet, only), sheet.unit, as_csv)))
+        return not outcome.trouble
+    steps = _chosen(sheet, only)
     if as_csv:
         text = io.StringIO()
         writer = csv.writer(text, lineterminator="\n")
-        writer.writerow(StepRow._fields)
-        writer.writerows(rows)
+        writer.writerow(Step._fields)
+        writer.writerows(steps)
         say(text.getvalue().removesuffix("\n"))
-        return
-    widths = (7, 12, 20, 20, 9, 9, 10, 10, 6, 0)
-    heads = ("step", "kind", "from", "to", "heading", "turn", "length", "ink", "line", "function")
-    say(_aligned(heads, widths))
-    for row in rows:
-        say(
-            _aligned(
-                (
-                    f"{row.number}",
-                    row.kind,
-                    f"({_short(row.from_x)}, {_short(row.from_y)})",
-                    f"({_short(row.to_x)}, {_short(row.to_y)})",
-                    f"{_short(row.heading)}°",
-                    f"{_short(row.turn)}°" if abs(row.turn) >= 0.005 else "",
-                    _short(row.length) if row.kind != "jump" else "",
-                    row.ink,
-                    "" if row.line is None else str(row.line),
-                    "" if row.function == SCRIPT else row.function,
-                ),
-                widths,
-            )
-        )
+    else:
+        say("\n".join([_aligned(HEADS), *(_aligned(_cells(step)) for step in steps)]))
+        say(f"{wording.steps(sheet)}, {wording.length(sheet)} drawn")
+    return not outcome.trouble
+
+
+def _chosen(sheet: Sheet, only: str) -> list[Step]:
+    steps, origins = sheet.steps(), sheet._origins
+    if not only or origins is None:
+        return steps
+    places = np.append(kept_places(origins, only, "--only"), False)
+    is_kept = places[origins.steps]
+    texts = iter(sheet._columns.texts)
+    return [
+        step
+        for step in steps
+        if (places[next(texts).origin] if step.kind == "text" else is_kept[step.number])
+    ]
+
+
+HEADS = ("step", "kind", "from", "to", "heading", "turn", "length", "ink", "line", "function")
+WIDTHS = (7, 12, 20, 20, 9, 9, 10, 10, 6, 0)
+
+
+def _cells(step: Step) -> tuple[str, ...]:
+    """A row of the table."""
+    is_text, has_length = step.kind == "text", step.kind not in ("jump", "text")
+    return (
+        f"{step.number}",
+        step.kind
+        if step.sweep is None
+        else f"{step.kind.removesuffix('arc')} arc {step.sweep:.6g}°".lstrip(),
+        f"({_short(step.from_x)}, {_short(step.from_y)})",
+        arguments.brief(step.words) if is_text else f"({_short(step.to_x)}, {_short(step.to_y)})",
+        f"{_short(step.heading)}°",
+        f"{_short(step.turn)}°" if abs(step.turn) >= 0.005 else "",
+        _short(step.length) if has_length else "",
+        step.ink,
+        "" if step.line is None else str(step.line),
+        "" if step.function == SCRIPT else step.function,
+    )
 
 
 def _short(value: float) -> str:
@@ -95,16 +100,17 @@ def _short(value: float) -> str:
     return f"{round(value, 2) + 0.0:.10g}"
 
 
-def _aligned(cells: Iterable[str], widths: Iterable[int]) -> str:
-    return "".join(f"{cell:<{width}} " for cell, width in zip(cells, widths, strict=True)).rstrip()
+def _aligned(cells: Iterable[str]) -> str:
+    return "".join(f"{cell:<{width}} " for cell, width in zip(cells, WIDTHS, strict=True)).rstrip()
 
 
-def _within(rows: list[CallRow], only: str, origins: Origins) -> list[CallRow]:
+def _within(sheet: Sheet, only: str) -> list[CallTotal]:
     """The rows of a function and of what it calls, or all."""
-    if not only:
+    rows, origins = sheet.calls(), sheet._origins
+    if not only or origins is None:
         return rows
     kept_places(origins, only, "--only")
-    found: list[CallRow] = []
+    found: list[CallTotal] = []
     inside = -1
     for row in rows:
         inside = -1 if row.depth <= inside else inside
@@ -115,10 +121,9 @@ def _within(rows: list[CallRow], only: str, origins: Origins) -> list[CallRow]:
     return found
 
 
-def _tree(rows: list[CallRow], unit: str, as_csv: bool) -> list[str]:
+def _tree(rows: list[CallTotal], unit: str, as_csv: bool) -> list[str]:
     if as_csv:
-        heads = ",".join(CallRow._fields[:-1])  # without the number by which the call is known
-        return [heads, *(",".join(map(str, row[:-1])) for row in rows)]
+        return [",".join(CallTotal._fields), *(",".join(map(str, row)) for row in rows)]
     top = min((row.depth for row in rows), default=0)
     names = [
         "  " * (row.depth - top) + ("the script" if row.function == SCRIPT else row.function) for row in rows

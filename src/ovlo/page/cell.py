@@ -14,7 +14,7 @@ from typing import Any
 
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.finding import Finding
-from ovlo.page.document import page_of
+from ovlo.page.document import packed_page
 from ovlo.page.message import message
 
 HEIGHT = 640
@@ -25,7 +25,7 @@ class CellOutput:
     """What a cell shows of a sheet."""
 
     def __init__(self, sheet: Sheet, findings: Sequence[Finding] | None, start: dict[str, Any]) -> None:
-        page = page_of(message(sheet, findings, start)).decode()
+        page = packed_page(message(sheet, findings, start))
         self._bundle = {
             "text/html": f'<iframe sandbox="allow-scripts" srcdoc="{html.escape(page)}" '
             f'title="{html.escape(sheet.title or "A drawing")}" '

@@ -7,9 +7,11 @@ from __future__ import annotations
 
 import base64
 import hashlib
+import html
 import json
 import re
 import zlib
+from collections.abc import Iterable
 from functools import lru_cache
 from importlib.resources import files
 from typing import Any
@@ -24,17 +26,44 @@ MODULES = tuple(
 """The page's script, each module after those it needs."""
 
 IMPORT = re.compile(r"^import \{[^}]*\} from \"[^\"]*\";\n", re.MULTILINE)
+COMMENT = re.compile(r"^ *(//[^\n]*|/\*\*(?:(?!\*/).)*\*/)\n", re.MULTILINE | re.DOTALL)
 EXPORT = re.compile(r"^export (?=(async )?function|const)", re.MULTILINE)
 
 
-def page_of(*messages: bytes, choices: dict[str, Any] | None = None) -> bytes:
-    """The page with the message of a drawing in it; with several, `choices` says how one is chosen."""
-    held = "".join(f'<script type="text/plain" class="message">{_packed(one)}</script>' for one in messages)
+def page_of(
+    *messages: bytes, choices: dict[str, Any] | None = None, still: bytes = b"", title: str = ""
+) -> bytes:
+    """The page with the message of a drawing in it; with several, `choices` says how one is chosen.
+
+    `still` is the picture as PNG, for readers and printers that run no script, and until the script has run.
+    """
+    page = empty_page()
+    if title:  # for whoever runs no script
+        page = page.replace(">A drawing<", f">{html.escape(title)}<")
+    return _filled(page, messages, choices, still).encode()
+
+
+def packed_page(message: bytes) -> str:
+    """The page of a drawing as a short one that unpacks it; it is a third as long and holds the same."""
+    page = base64.b64encode(zlib.compress(empty_page().encode(), 9)).decode()
+    return f"{asset('unpack.html')}".replace("<!-- page -->", page).replace(
+        "<!-- message -->", _held([message])
+    )
+
+
+def _held(messages: Iterable[bytes]) -> str:
+    return "".join(f'<script type="text/plain" class="message">{_packed(one)}</script>' for one in messages)
+
+
+def _filled(page: str, messages: Iterable[bytes], choices: dict[str, Any] | None, still: bytes) -> str:
+    held = _held(messages)
     # In JSON "<" stands in strings alone, where it may be written by its number: nothing ends the element.
     words = json.dumps(choices, ensure_ascii=False).replace("<", "\\u003c")
     chosen = "" if choices is None else f'<script type="text/plain" id="choices">{words}</script>'
-    page = empty_page().replace("<!-- choices -->", chosen).replace("<!-- message -->", held)
-    return page.encode()
+    data = base64.b64encode(still).decode()
+    image = f'<img id="still" src="data:image/png;base64,{data}" alt="">' if still else ""
+    page = page.replace("<!-- still -->", image)
+    return page.replace("<!-- choices -->", chosen).replace("<!-- message -->", held)
 
 
 def _packed(message: bytes) -> str:
@@ -57,7 +86,7 @@ def policy(connect: str = "'none'") -> str:
     """What the page may load (CSP 3): its own style and script; and what it may speak to."""
     return (
         f"default-src 'none'; style-src {_digest(asset('page.css'))}; "
-        f"script-src {_digest(script_of(MODULES))}; connect-src {connect}; "
+        f"script-src {_digest(script_of(MODULES))}; img-src data:; connect-src {connect}; "
         "base-uri 'none'; form-action 'none'"
     )
 
@@ -68,9 +97,9 @@ def asset(name: str) -> str:
 
 
 def script_of(modules: tuple[str, ...]) -> str:
-    """Modules joined to one, since a file opened from disk may not import others."""
+    """Modules joined to one without comments, since a file opened from disk may not import others."""
     joined = "\n".join(asset(name) for name in modules)
-    return EXPORT.sub("", IMPORT.sub("", joined))
+    return COMMENT.sub("", EXPORT.sub("", IMPORT.sub("", joined)))
 
 
 def _digest(text: str) -> str:

@@ -14,6 +14,7 @@ from ovlo.core.values.finding import Finding
 from ovlo.page.document import page_of
 from ovlo.page.message import message, packed, parts
 from ovlo.render.additions.contact import Cell
+from ovlo.render.page import Page
 
 LARGEST = 20_000_000
 """Bytes of a page that holds many pictures."""
@@ -43,7 +44,20 @@ def page_of_sheet(
         `seconds` and `loops`, if it is to play at once.
     """
     start = {"fit": fit, "overlays": overlay, "only": only, "play": playing or None}
-    return page_of(message(sheet, findings, start))
+    return page_of(message(sheet, findings, start), still=_still(sheet, fit), title=sheet.title)
+
+
+STILL = 800
+"""Pixels, across or down, of the picture that stands until the script has run."""
+
+
+def _still(sheet: Sheet, fit: bool) -> bytes:
+    """A sheet's picture as PNG, no larger than a window."""
+    from ovlo.render.formats.png import render  # pages that the server sends have none
+
+    page = Page.of(sheet, fit=fit)
+    scale = min(1.0, STILL / max(page.pixel_width, page.pixel_height))
+    return b"".join(render(sheet._columns, Page.of(sheet, scale, fit)))
 
 
 def page_of_cells(cells: Sequence[Cell]) -> bytes:

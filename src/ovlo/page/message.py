@@ -21,7 +21,7 @@ from ovlo.core.paint.outlines import Outline, borders, strokes
 from ovlo.core.paint.stretch import Parts
 from ovlo.core.sheet.motif import Motif, default_pointer
 from ovlo.core.sheet.sheet import Sheet
-from ovlo.core.sheet.step_table import CallRow, call_rows, turns_before
+from ovlo.core.sheet.step_table import CallTotal, call_totals, turns_before
 from ovlo.core.trail.columns import FILL_RULES, Columns, Style, Text
 from ovlo.core.trail.origins import Origins
 from ovlo.core.values.arrays import Floats
@@ -91,7 +91,7 @@ def parts(
         "pauses": columns.pauses.tolist(),
         "findings": None if findings is None else [told_finding(one) for one in findings],
         "start": start or {},
-        "calls": [_call(row) for row in call_rows(columns, origins)] if origins is not None else [],
+        "calls": [] if origins is None else [_call(*one) for one in call_totals(columns, origins)],
         "source": None,
     }
     _steps(columns, origins, arrays)
@@ -255,14 +255,10 @@ def _call_numbers(origins: Origins) -> NDArray[np.int32]:
     return calls[origins.steps]
 
 
-def _call(row: CallRow) -> dict[str, Any]:
+def _call(number: int, row: CallTotal) -> dict[str, Any]:
     return {
-        "number": row.number,
-        "depth": row.depth,
-        "function": row.function,
-        "times": row.times,
-        "steps": row.steps,
-        "drawn": row.drawn,
+        "number": number,
+        **row._asdict(),
     }
 
 

@@ -15,8 +15,10 @@ from __future__ import annotations
 import functools
 import inspect
 import os
+import pkgutil
 import sys
 from collections.abc import Callable, Iterable
+from contextlib import suppress
 from os import PathLike
 from types import ModuleType
 from typing import TYPE_CHECKING, Any, Concatenate, Generic, ParamSpec, TypeVar, overload
@@ -32,11 +34,12 @@ from ovlo.core.values.choices import Unit
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.errors import BadType, BadUse, BadValue, OvloError, UnknownName
 from ovlo.core.values.sealed import Sealed
-from ovlo.program.lines import traced
-from ovlo.program.parameters import MISSING, check_names, checked, parameters_of, where
+from ovlo.program.lines import recorded_lines
+from ovlo.program.parameters import MISSING, check_names, checked, parameters_of, typed, where
 from ovlo.program.shortcuts import checked_shortcut
 
 if TYPE_CHECKING:
+    from ovlo.core.values.finding import Finding
     from ovlo.program.variations import Variations
 
 P = ParamSpec("P")
@@ -95,10 +98,13 @@ class Drawing(Sealed, Generic[P, R]):
     def run(self, *args: P.args, **values: P.kwargs) -> Sheet: ...
 
     @overload
-    def run(self, *args: object, seed: int | None, **values: object) -> Sheet: ...
+    def run(self, *args: object, seed: int | None, traced: bool = False, **values: object) -> Sheet: ...
+
+    @overload
+    def run(self, *args: object, traced: bool, **values: object) -> Sheet: ...
 
     def run(  # type: ignore[misc]  # no type says that P has no parameter called seed
-        self, *args: object, seed: int | None = None, **values: object
+        self, *args: object, seed: int | None = None, traced: bool = False, **values: object
     ) -> Sheet:
         """Draw on a new sheet.
 
@@ -106,6 +112,8 @@ class Drawing(Sealed, Generic[P, R]):
         ----------
         seed : int, optional
             The seed of the sheet's dice.
+        traced : bool
+            Record the lines of the program that draw each step, for `steps`, `calls`, `check` and pages.
         *args, **values
             The drawing's own parameters; those left out have their defaults.
 
@@ -129,17 +137,37 @@ class Drawing(Sealed, Generic[P, R]):
         >>> kite.run(side=40)
         <Sheet 320 × 240 px, 5 steps>
         """
+        traced = arguments.truth(traced, f"{self._name}.run", "traced")
+        return self._run(args, values, seed, traced)
+
+    def _run(
+        self, args: tuple[object, ...], values: dict[str, Any], seed: int | None, traced: bool = False
+    ) -> Sheet:
         unsaved.is_used(self)
         try:
             parameters = self._complete(self._by_name(args, values))
         except OvloError as error:
             # Under plain Python, too, users see their own lines only.
             raise error.with_traceback(None) from None
+        if traced and current_host() is None:
+            return recorded_lines(lambda: self._drawn(parameters, seed))
+        return self._drawn(parameters, seed)
+
+    def _drawn(self, parameters: dict[str, Any], seed: int | None) -> Sheet:
+        """Draw with values that are checked."""
         sheet = self._new_sheet(seed=seed)
-        sheet.title, sheet.parameters = self._name, parameters
+        sheet.title = self._name
+        sheet.parameters = {name: parameters[name] for name in typed(self._parameters)}
         sheet._description = _first_words(self._function)
         function: Callable[..., R] = self._function
-        function(sheet.new_nib(), **parameters)
+        try:
+            function(sheet.new_nib(), **parameters)
+        except Exception as error:
+            with suppress(AttributeError, TypeError):  # an error of the program's own may take no attributes
+                error.sheet = sheet  # type: ignore[attr-defined]
+            if current_host() is None and "IPython" in sys.modules:
+                studio.show_unfinished(sheet)
+            raise
         return sheet
 
     def _by_name(self, args: tuple[object, ...], values: dict[str, Any]) -> dict[str, Any]:
@@ -153,6 +181,10 @@ class Drawing(Sealed, Generic[P, R]):
         if twice := by_place.keys() & values.keys():
             raise BadType(f"{self._name}: {min(twice)} is given twice, by its place and by its name.")
         return by_place | values
+
+    def __reduce__(self) -> tuple[object, ...]:
+        """A drawing is found again by its module and its name, as a function is."""
+        return pkgutil.resolve_name, (f"{self.__module__}:{self._function.__qualname__}",)
 
     def _repr_mimebundle_(self, include: object = None, exclude: object = None) -> dict[str, str]:
         """What a notebook shows: the picture with all defaults, if every parameter has one."""
@@ -216,9 +248,9 @@ class Drawing(Sealed, Generic[P, R]):
             raise BadValue(f"{self._name}: there is no parameter 'scale'; to scale the picture, write {to}")
         # The page shows the lines of the program.
         if isinstance(path, str | PathLike) and os.fspath(path).lower().endswith(".html"):
-            sheet = traced(lambda: self.run(*args, seed=seed, **values))
+            sheet = self._run(args, values, seed, traced=True)
         else:
-            sheet = self.run(*args, seed=seed, **values)
+            sheet = self._run(args, values, seed)
         sheet.save(path, fit=fit, overlay=overlay)
 
     def show(
@@ -236,10 +268,43 @@ class Drawing(Sealed, Generic[P, R]):
 
         See `run` and `Sheet.show`.
         """
-        sheet = traced(lambda: self.run(*args, seed=seed, **values))
+        sheet = self._run(args, values, seed, traced=True)
         sheet.show(
             seconds=seconds, steps_per_second=steps_per_second, at_once=at_once, wait=wait, pointer=pointer
         )
+
+    @overload
+    def check(self, *args: P.args, **values: P.kwargs) -> list[Finding]: ...
+
+    @overload
+    def check(self, *args: object, seed: int | None, **values: object) -> list[Finding]: ...
+
+    def check(  # type: ignore[misc]
+        self, *args: object, seed: int | None = None, **values: object
+    ) -> list[Finding]:
+        """Draw on a new sheet and find what may be wrong, with the lines of the program.
+
+        Parameters
+        ----------
+        seed : int, optional
+            The seed of the sheet's dice.
+        *args, **values
+            The drawing's own parameters.
+
+        Returns
+        -------
+        list of Finding
+            What `ovlo check` finds; see `Sheet.check`.
+
+        Examples
+        --------
+        >>> @drawing()
+        ... def kite(nib, side=90):
+        ...     nib.polygon(4, side_length=side)
+        >>> kite.check(side=40)
+        []
+        """
+        return self._run(args, values, seed, traced=True).check()
 
     @overload
     def live(self, *args: P.args, **values: P.kwargs) -> None: ...
@@ -308,7 +373,7 @@ class Drawing(Sealed, Generic[P, R]):
         return outlets.vary(self, ranges, fit_each, overlay)
 
 
-DRAWING_WORDS = ("check", "draw", "make", "plot", "render", "start", "sheet", "call", "execute", "create")
+DRAWING_WORDS = ("draw", "make", "plot", "render", "start", "sheet", "call", "execute", "create")
 """Words tried for `run`."""
 
 
@@ -393,6 +458,12 @@ def _check_function(function: Callable[..., object]) -> None:
     name = getattr(function, "__name__", None)
     if not isinstance(name, str):
         raise BadType(f"drawing: give a function defined with def, not {arguments.brief(function)}.")
+    first = next(iter(inspect.signature(function).parameters))
+    if first in ("self", "cls") and "." in function.__qualname__.rpartition("<locals>.")[2]:
+        raise BadType(
+            f"{where(function)}: {name} is a method, since it takes {first} first. Make a drawing of a "
+            f"function that calls it: def draw_{name}(nib): thing.{name}(nib)."
+        )
     if inspect.iscoroutinefunction(function) or inspect.isasyncgenfunction(function):
         raise BadType(f"{where(function)}: a drawing cannot be async; write def {name} instead of async def.")
     if inspect.isgeneratorfunction(function):

@@ -1,7 +1,7 @@
 """Which lines are the user's own: not those of Ovlo, Python, or an installed library.
 
 is_users("/home/ada/kite.py")    # True
-sheet = traced(lambda: kite.run())    # its steps know their lines
+sheet = recorded_lines(lambda: kite.run())    # its steps know their lines
 """
 
 from __future__ import annotations
@@ -15,7 +15,7 @@ from functools import lru_cache
 from types import TracebackType
 
 import ovlo
-from ovlo.core.sheet.host import current_host, hosted
+from ovlo.core.sheet.host import hosted
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.origins import Recorder
 
@@ -36,10 +36,8 @@ def last_users(error: BaseException) -> TracebackType | None:
     return found
 
 
-def traced(work: Callable[[], Sheet]) -> Sheet:
+def recorded_lines(work: Callable[[], Sheet]) -> Sheet:
     """A sheet with the place in the program that each step comes from."""
-    if current_host() is not None:
-        return work()
     with hosted(recorder=Recorder(is_users, sys._getframe())):
         return work()
 

@@ -49,6 +49,8 @@ class Program:
         Whether the file declares drawings; if not, it is a script.
     takers : tuple of str
         Its functions that take a nib first.
+    package : str
+        The package that the file is in, or "".
     """
 
     path: Path
@@ -56,12 +58,18 @@ class Program:
     code: CodeType = field(repr=False)
     declares: bool
     takers: tuple[str, ...] = ()
+    package: str = ""
+
+    @property
+    def module(self) -> str:
+        """What Python would import it as."""
+        return f"{self.package}.{self.path.stem}" if self.package else self.path.stem
 
     def drawings(self) -> dict[str, AnyDrawing]:
         """Execute the file and find the drawings it declares, by name."""
         # Under a host, `show` and `live` calls of the file do nothing.
         with hosted():
-            module = self.execute(self.path.stem)
+            module = self.execute(self.module)
         found = [value for value in vars(module).values() if isinstance(value, Drawing)]
         own = {item._name: item for item in found if item.__module__ == module.__name__}
         for item in own.values():
@@ -89,6 +97,7 @@ class Program:
         """Execute the file as the module `name`."""
         module = ModuleType(name)
         module.__file__ = str(self.path)
+        module.__package__ = self.package
         with as_under_python(module):
             exec(self.code, vars(module))
         return module
@@ -96,7 +105,7 @@ class Program:
 
 def load(target: str) -> Program:
     """Read and compile the file of `FILE[:NAME]`."""
-    path, name = split_target(target)
+    path, name, package = split_target(target)
     if path.is_dir():
         raise FileError(f"{path} is a folder; name a Python file in it.")
     if path.exists() and not path.is_file():
@@ -130,16 +139,32 @@ def load(target: str) -> Program:
         for node in tree.body
         if isinstance(node, ast.FunctionDef) and node.args.args[:1] and node.args.args[0].arg == "nib"
     )
-    return Program(path, name, code, declares, takers)
+    return Program(path, name, code, declares, takers, package or package_of(path))
 
 
-def split_target(target: str) -> tuple[Path, str]:
-    """The file and the name of `FILE[:NAME]`."""
+def split_target(target: str) -> tuple[Path, str, str]:
+    """The file and the name of `FILE[:NAME]`, and the package of `package.module[:NAME]`."""
     file, colon, name = target.rpartition(":")
     # A colon may also belong to the file, as a drive does.
-    if colon and name.isidentifier() and not Path(target).exists():
-        return Path(file), name
-    return Path(target), ""
+    if not colon or not name.isidentifier() or Path(target).exists():
+        file, name = target, ""
+    package, _, stem = file.rpartition(".")
+    if not Path(file).exists() and all(part.isidentifier() for part in file.split(".")):
+        for folder in (Path(), *map(Path, sys.path)):
+            inside = folder.joinpath(*file.split("."))
+            for path, where in ((inside.with_name(f"{stem}.py"), package), (inside / "__init__.py", file)):
+                if path.is_file():
+                    return path, name, where
+    return Path(file), name, ""
+
+
+def package_of(path: Path) -> str:
+    """The package whose folder a file is in, or ""."""
+    folder, names = path.resolve().parent, []
+    while (folder / "__init__.py").is_file() and folder.name.isidentifier():
+        names.append(folder.name)
+        folder = folder.parent
+    return ".".join(reversed(names))
 
 
 def _uses_drawing(tree: ast.Module) -> bool:
@@ -175,12 +200,15 @@ def as_under_python(module: ModuleType | None) -> Iterator[None]:
         yield
         return
     name, file = module.__name__, Path(module.__file__ or "")
+    # A module of a package finds what stands beside the outermost package, as Python has it.
+    depth = len(module.__package__.split(".")) if module.__package__ else 0
+    folder = file.resolve().parents[depth]
     before = sys.modules.get(name)
     arguments_before, path_before = sys.argv, list(sys.path)
     if before is None or name == "__main__":
         sys.modules[name] = module
     sys.argv = [str(file)]
-    sys.path.insert(0, str(file.parent.resolve()))
+    sys.path.insert(0, str(folder))
     try:
         yield
     finally:

@@ -87,6 +87,8 @@ class Kind(NamedTuple):
         Whether it is moved in whole numbers.
     choices : tuple
         The values it may have, if they can be counted.
+    is_typed : bool
+        Whether somebody could type a value; if not, only a program sets it.
     """
 
     name: str
@@ -95,6 +97,7 @@ class Kind(NamedTuple):
     control: str = "text"
     is_whole: bool = False
     choices: tuple[object, ...] = ()
+    is_typed: bool = True
 
 
 def _read_number(text: str) -> float:
@@ -189,6 +192,11 @@ class Parameter(NamedTuple):
 
     def read(self, text: str, call: str) -> object:
         """The value that a text stands for."""
+        if not self.kind.is_typed:
+            raise BadValue(
+                f"{call}: {self.name} ({self.allowed}) cannot be typed in; it keeps its default here, and a "
+                "program sets it."
+            )
         try:
             value = self.kind.read(text.strip())
         except ValueError:
@@ -257,7 +265,18 @@ def parameters_of(function: Callable[..., object]) -> dict[str, Parameter]:
     return found
 
 
-RESERVED = ("seed", "fit", "fit_each", "overlay", "seconds", "steps_per_second", "at_once", "wait", "pointer")
+RESERVED = (
+    "seed",
+    "traced",
+    "fit",
+    "fit_each",
+    "overlay",
+    "seconds",
+    "steps_per_second",
+    "at_once",
+    "wait",
+    "pointer",
+)
 """The options of `run`, `save`, `show` and `vary`, which no parameter may be called."""
 
 
@@ -281,18 +300,22 @@ def _kind(function: Callable[..., object], item: inspect.Parameter, hint: object
     if isinstance(hint, Span):
         numbers = [hint.low, hint.high, *(number for number in (hint.step, default) if _is_number(number))]
         return MOSTLY_WHOLE if all(float(number).is_integer() for number in numbers) else KINDS[float]
-    if hint is MISSING and default not in (MISSING, None):
+    if hint is MISSING and default is not MISSING and default is not None:
         hint = type(default)
         if hint is int:  # side=90 does not forbid 37.5
             return MOSTLY_WHOLE
     if get_origin(hint) is Literal:
         return _choice(get_args(hint))
-    if hint not in KINDS:
-        raise BadType(
-            f"{where(function)}: {item.name} is of the type {_type_name(hint)}, which cannot be typed in; "
-            "use int, float, bool, str, Colour or Literal[…]."
-        )
-    return KINDS[hint]
+    try:
+        return KINDS[hint]
+    except (KeyError, TypeError):  # a hint may be anything, also something that cannot be a key
+        is_type = isinstance(hint, type | types.UnionType) or getattr(hint, "__module__", "") == "typing"
+        if not is_type and get_origin(hint) is None:
+            raise BadType(
+                f"{where(function)}: {item.name} is annotated with {arguments.brief(hint)}, which is not a "
+                "type; write int, float, bool, str, Colour, Literal[…] or Span(low, high)."
+            ) from None
+        return Kind(_type_name(hint), str, lambda value, call, name: value, is_typed=False)
 
 
 def _is_number(value: object) -> TypeGuard[float]:
@@ -322,6 +345,11 @@ def where(function: Callable[..., object]) -> str:
     return f"{code.co_filename}, line {code.co_firstlineno}, {function.__name__}"
 
 
+def typed(parameters: dict[str, Parameter]) -> dict[str, Parameter]:
+    """Those parameters that somebody could type a value of."""
+    return {name: one for name, one in parameters.items() if one.kind.is_typed}
+
+
 def check_names(parameters: dict[str, Parameter], names: Iterable[str], call: str) -> None:
     """Refuse a name that no parameter has."""
     for name in names:
@@ -339,9 +367,9 @@ def checked(parameters: dict[str, Parameter], values: dict[str, Any], call: str)
         if name in values:
             found[name] = parameter.check(values[name], call)
         elif parameter.default is MISSING:
+            option = f", or as --set {name}=… on the command line" if parameter.kind.is_typed else ""
             raise BadValue(
-                f"{call}: {name} ({parameter.allowed}) has no default; "
-                f"give it as {name}=… in Python, or as --set {name}=… on the command line."
+                f"{call}: {name} ({parameter.allowed}) has no default; give it as {name}=… in Python{option}."
             )
         else:
             found[name] = parameter.default

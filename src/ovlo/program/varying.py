@@ -21,7 +21,7 @@ from ovlo.core.values.errors import BadValue
 from ovlo.program.drawing import Drawing
 from ovlo.program.loading import load
 from ovlo.program.outcome import Outcome
-from ovlo.program.parameters import KINDS, Parameter, shown
+from ovlo.program.parameters import KINDS, Parameter, shown, typed
 from ovlo.program.processes.spool import clear_leftovers, kept, private_folder, spooled
 from ovlo.program.processes.workers import Lost, done
 from ovlo.program.running import Keeping, Limits, run, run_program
@@ -103,9 +103,12 @@ def varied_parameter(drawing: AnyDrawing, name: str, call: str) -> Parameter:
     """A drawing's parameter, or the seed, by name."""
     if name == SEED.name:
         return SEED
-    if name not in drawing._parameters:
-        near = arguments.near(name, [*drawing._parameters, SEED.name])
-        known = ", ".join([*drawing._parameters, SEED.name])
+    parameters = typed(drawing._parameters)
+    if name in drawing._parameters and name not in parameters:
+        raise BadValue(f"{call}: {name} cannot vary, since its values cannot be typed in.")
+    if name not in parameters:
+        near = arguments.near(name, [*parameters, SEED.name])
+        known = ", ".join([*parameters, SEED.name])
         raise BadValue(f"{call}: there is no parameter {name!r}{near}; the parameters are {known}.")
     return drawing._parameters[name]
 

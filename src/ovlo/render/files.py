@@ -5,18 +5,37 @@ write(Path("kite.svg"), b"<svg…")
 
 from __future__ import annotations
 
+import io
 import os
 import tempfile
 from collections.abc import Iterable, Iterator
 from contextlib import suppress
 from os import PathLike
 from pathlib import Path
+from typing import BinaryIO, TypeGuard
 
 from ovlo.core.values.arguments import brief
 from ovlo.core.values.errors import BadType, BadValue, CannotWrite, FileError
 
 LONGEST = 4096
 """Characters of a path, as systems have it."""
+
+
+Target = str | PathLike[str] | BinaryIO
+"""Where a picture is written."""
+
+
+def is_file(value: object) -> TypeGuard[BinaryIO]:
+    """Whether a value is a file object, and not a path."""
+    return not isinstance(value, str | PathLike) and callable(getattr(value, "write", None))
+
+
+def write_to(file: BinaryIO, pieces: Iterable[bytes], call: str) -> None:
+    """Write to a file object, which must take bytes."""
+    if isinstance(file, io.TextIOBase):
+        raise BadType(f'{call}: the file is open as text; open it with mode "wb", or use io.BytesIO().')
+    for piece in pieces:
+        file.write(piece)
 
 
 def checked_path(value: object, call: str) -> Path:

@@ -18,7 +18,7 @@ import numpy as np
 from ovlo.core.trail.columns import Text
 from ovlo.core.values.arrays import Bytes, Floats
 from ovlo.core.values.degrees import direction
-from ovlo.core.values.errors import MissingFont, MissingGlyph
+from ovlo.core.values.errors import FileError, MissingFont, MissingGlyph
 
 if TYPE_CHECKING:
     from matplotlib.font_manager import FontProperties
@@ -68,6 +68,17 @@ def box(text: Text) -> tuple[Floats, Floats]:
     return vertices.min(axis=0), vertices.max(axis=0)
 
 
+def need_fonts() -> None:
+    """Refuse text where Matplotlib, which looks for fonts, has no folder to keep the list of them."""
+    try:
+        import matplotlib.font_manager  # noqa: F401  # heavy
+    except OSError as error:
+        raise FileError(
+            "The list of fonts has nowhere to be kept; set the environment variable MPLCONFIGDIR to a "
+            "folder that can be written to."
+        ) from error
+
+
 def width(text: Text) -> float:
     """How far the words reach along their line, in sheet units."""
     return _shaped(text.words, text.font, text.weight, text.slant).advance * text.size / DRAWN_SIZE
@@ -87,6 +98,7 @@ class _Letters(NamedTuple):
 @lru_cache(maxsize=1024)
 def _shaped(words: str, font: str, weight: str, slant: str) -> _Letters:
     """Words shaped at DRAWN_SIZE from the origin along the x axis."""
+    need_fonts()
     from matplotlib.font_manager import fontManager, get_font
     from matplotlib.textpath import text_to_path
 
@@ -110,6 +122,7 @@ def _shaped(words: str, font: str, weight: str, slant: str) -> _Letters:
 @lru_cache(maxsize=256)
 def font_properties(font: str, weight: str, slant: str) -> FontProperties:
     """What the font manager knows the first available family by; a warning when there is none."""
+    need_fonts()
     from matplotlib.font_manager import FontProperties, fontManager, get_font
 
     new: Callable[..., FontProperties] = FontProperties

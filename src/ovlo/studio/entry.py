@@ -6,7 +6,7 @@ live(kite, {"sides": 5}, seed=None)
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.outlets import findings_of
@@ -27,6 +27,21 @@ def show(sheet: Sheet, seconds: float, at_once: bool, wait: bool, pointer: bool)
     from ovlo.studio.showing import show_sheet  # with the server, which a notebook does not need
 
     show_sheet(sheet, findings_of(sheet) if wait else None, start, wait)
+
+
+def show_small_pictures(shell: Any) -> None:
+    """Let a notebook show lists and tables of sheets as small pictures."""
+    from ovlo.studio import small_pictures  # a shell is rare
+
+    small_pictures.register(shell)
+
+
+def show_unfinished(sheet: Sheet) -> None:
+    """Display what a drawing that failed drew so far, in a notebook's cell."""
+    if notebook.is_running():
+        from IPython.display import display
+
+        display(sheet)
 
 
 def live(drawing: AnyDrawing, values: dict[str, object], seed: int | None) -> None:

@@ -18,7 +18,7 @@ from ovlo.core.values.errors import BadUse, OvloError
 from ovlo.core.values.finding import Finding
 from ovlo.page.cell import CellOutput
 from ovlo.program.loading import AnyDrawing
-from ovlo.program.parameters import Parameter, shown
+from ovlo.program.parameters import Parameter, shown, typed
 
 
 def is_running() -> bool:
@@ -64,27 +64,36 @@ def live(drawing: AnyDrawing, values: dict[str, object], seed: int | None) -> No
         ) from None
     from IPython import display as ipython
 
-    parameters = drawing._parameters
-    controls = {name: _control(ipywidgets, parameters[name], value) for name, value in values.items()}
-    picture = ipywidgets.HTML()
+    parameters = typed(drawing._parameters)
+    fixed = {name: value for name, value in values.items() if name not in parameters}
+    controls = {
+        name: _control(ipywidgets, parameters[name], value)
+        for name, value in values.items()
+        if name in parameters
+    }
     drawn = seed
+    shown_at = None
 
     def draw(*_: object) -> None:
-        nonlocal drawn
+        nonlocal drawn, shown_at
         try:
             texts = {name: shown(control.value) for name, control in controls.items()}
-            sheet = drawing.run(seed=drawn, **drawing._read(texts))
+            sheet = drawing.run(seed=drawn, **fixed, **drawing._read(texts))
         except OvloError as error:
-            picture.value = f"<pre>{html.escape(str(error))}</pre>"
-            return
-        if sheet.dice._is_used:
-            drawn = sheet.seed
-        picture.value = sheet._repr_svg_()
+            result: object = ipython.HTML(f"<pre>{html.escape(str(error))}</pre>")
+        else:
+            result = sheet
+            drawn = sheet.seed if sheet.dice._is_used else drawn
+        # An output of the cell, and not of a control: it stays in the notebook that is saved.
+        if shown_at is None:
+            shown_at = ipython.display(result, display_id=True)
+        else:
+            shown_at.update(result)
 
     for control in controls.values():
         control.observe(draw, "value")
+    ipython.display(ipywidgets.VBox([*controls.values()]))
     draw()
-    ipython.display(ipywidgets.VBox([*controls.values(), picture]))
 
 
 def _control(widgets: Any, parameter: Parameter, value: object) -> Any:

@@ -218,3 +218,13 @@ def test_a_polyline_with_a_wrong_point_moves_nothing(nib, wrong):
     with pytest.raises((BadValue, BadType), match="polyline: "):
         nib.polyline(wrong)
     assert nib.position == (0, 0)
+
+
+def test_a_masked_array_is_not_walked_as_if_nothing_were_masked(nib):
+    masked = np.ma.array([10.0, 20.0, 30.0], mask=[0, 1, 0])
+    for arrays in ((masked, 90), (10, masked)):
+        with pytest.raises(BadValue, match=r"is a masked array; fill it first, as in .*\.filled\(0\)"):
+            nib.walk(*arrays)
+    assert len(nib.sheet.trail) == 1
+    nib.walk(np.ma.array([10.0, 20.0]), 90)
+    assert len(nib.sheet.trail) == 3

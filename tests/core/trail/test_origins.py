@@ -10,7 +10,7 @@ import pytest
 from ovlo import Motif, Sheet
 from ovlo.core.sheet.host import hosted
 from ovlo.core.sheet.only import only
-from ovlo.core.sheet.step_table import call_rows, step_rows
+from ovlo.core.sheet.step_table import call_totals, steps_of
 from ovlo.core.trail.origins import Recorder
 
 LINE = inspect.currentframe().f_lineno  # type: ignore[union-attr]
@@ -78,7 +78,7 @@ def test_calls_are_counted_and_measured(traced):
     nib = traced.new_nib()
     sail(nib)
     sail(nib)
-    rows = call_rows(traced._columns, traced._origins)
+    rows = [row for _, row in call_totals(traced._columns, traced._origins)]
     found = {row.function: row for row in rows}
     assert (found["sail"].times, found["sail"].steps, found["sail"].drawn) == (2, 8, 240)
     assert (found["side"].times, found["side"].depth) == (8, found["sail"].depth + 1)
@@ -90,7 +90,7 @@ def test_recursion_shares_its_branches(traced):
     origins = traced._origins
     assert len(traced.trail) == 2**9
     assert len(origins.calls) < 20
-    deep = max(rows.depth for rows in call_rows(traced._columns, origins))
+    deep = max(row.depth for _, row in call_totals(traced._columns, origins))
     assert deep >= 8
 
 
@@ -115,10 +115,12 @@ def test_rows_say_how_each_step_went(traced):
     nib.travel(5)
     with nib.lifted():
         nib.forward(5)
-    kinds = [(row.kind, row.turn, row.heading) for row in step_rows(traced._columns, None)]
-    assert [kind for kind, _, _ in kinds] == ["jump", "line", "arc -90°", "jump", "lifted"]
-    assert [turn for _, turn, _ in kinds] == pytest.approx([0, 0, -60, 0, 0])
-    assert [heading for _, _, heading in kinds] == pytest.approx([0, 0, 210, 210, 210])
+    kinds = [(row.kind, row.sweep, row.turn, row.heading) for row in steps_of(traced._columns, None)]
+    assert [kind[:2] for kind in kinds] == [
+        *(("jump", None), ("line", None), ("arc", -90), ("jump", None), ("lifted", None))
+    ]
+    assert [turn for _, _, turn, _ in kinds] == pytest.approx([0, 0, -60, 0, 0])
+    assert [heading for *_, heading in kinds] == pytest.approx([0, 0, 210, 210, 210])
 
 
 def test_only_one_function_keeps_its_colours(traced):

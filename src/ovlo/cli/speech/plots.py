@@ -22,18 +22,7 @@ def report(plotted: Plotted, machine: Machine) -> list[str]:
     if len(rows) > 1:
         rows.append(_sum(plotted, machine))
     head = ("pen", "lifts", "lifts before", "drawn", "travel", "travel before", "time")
-    table = [head, *rows]
-    widths = [max(len(row[i]) for row in table) for i in range(len(head))]
-    lines = [
-        "  ".join(
-            [
-                row[0].ljust(widths[0]),
-                *(cell.rjust(wide) for cell, wide in zip(row[1:], widths[1:], strict=True)),
-            ]
-        ).rstrip()
-        for row in table
-    ]
-    return [*lines, *notes(plotted)]
+    return [*wording.table([head, *rows]), *notes(plotted)]
 
 
 def _row(run: Run, seconds: float) -> tuple[str, ...]:

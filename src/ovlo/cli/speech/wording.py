@@ -6,6 +6,8 @@ account("kite.svg", sheet)
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from ovlo.core.paint.measures import drawn_length
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.sheet.step_table import gaps
@@ -74,6 +76,18 @@ def coming_back(sheet: Sheet) -> str:
     if ends[0] == 0:
         return "the nib came back to its start"
     return f"the nib ended {ends[0]:.4g} {sheet.unit} from its start"
+
+
+def table(rows: Sequence[Sequence[str]], left: int = 1) -> list[str]:
+    """Rows of equal length as lines, the first so many columns aligned to the left and the rest right."""
+    widths = [max(len(cell) for cell in column) for column in zip(*rows, strict=True)]
+    return [
+        "  ".join(
+            cell.ljust(width) if i < left else cell.rjust(width)
+            for i, (cell, width) in enumerate(zip(row, widths, strict=True))
+        ).rstrip()
+        for row in rows
+    ]
 
 
 def counted(count: int, noun: str) -> str:

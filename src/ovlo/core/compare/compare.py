@@ -43,7 +43,7 @@ class Difference:
 
 
 @dataclass(frozen=True)
-class Comparison:
+class Relation:
     """What two pictures have to do with each other.
 
     Attributes
@@ -104,29 +104,29 @@ MOST_LOOKED_AT = 24
 """Of a symmetrical figure, so many ways to lay it on itself are tried for colours: twelve turns, mirrored."""
 
 
-def compare(a: Columns, b: Columns, inputs: CompareInputs | None = None) -> Comparison:
+def compare(a: Columns, b: Columns, inputs: CompareInputs | None = None) -> Relation:
     """What two trails' pictures have to do with each other; without inputs not what lies on top."""
     first, second = Picture.of(a), Picture.of(b)
     tolerance = SAME * second.size
     here = Similarity()
     apart = list(_differences(first, second, here, tolerance))
-    looks = _LookComparison(first, second, inputs)
-    best: Comparison | None = None
+    looks = _LookRelation(first, second, inputs)
+    best: Relation | None = None
     for by in islice(_fitting(first, second, apart, tolerance), MOST_LOOKED_AT):
         # After the first, only one that shows the same at every place is asked what differs.
         if best is not None and looks.on_top(by):
             continue
         words = looks.words(by, tolerance)
         if not words:
-            return Comparison(by, second.size)
+            return Relation(by, second.size)
         if best is None:
-            best = Comparison(by, second.size, None, words)
+            best = Relation(by, second.size, None, words)
     if best is not None and len(first.all_lines):
         return best
     found = max(apart, key=lambda one: one.distance, default=None)
     if found is not None and inputs is not None and found.distance <= UNSEEN / inputs.pixels_per_unit:
-        return Comparison(here, second.size, found, looks.words(here, 2 * found.distance))
-    return Comparison(None, second.size, found, looks.texts(here, tolerance))
+        return Relation(here, second.size, found, looks.words(here, 2 * found.distance))
+    return Relation(None, second.size, found, looks.texts(here, tolerance))
 
 
 def _fitting(a: Picture, b: Picture, apart: list[Difference], tolerance: float) -> Iterator[Similarity]:
@@ -142,7 +142,7 @@ def _fitting(a: Picture, b: Picture, apart: list[Difference], tolerance: float) 
             yield by
 
 
-class _LookComparison:
+class _LookRelation:
     """What differs between two pictures where the shapes are the same."""
 
     def __init__(self, a: Picture, b: Picture, inputs: CompareInputs | None) -> None:

@@ -16,6 +16,7 @@ import numpy as np
 from ovlo.core.paint.outlines import MOVE, Outline, borders, ranges, strokes
 from ovlo.core.trail.columns import FILL_RULES, Columns, Style, Text
 from ovlo.core.values.arrays import Ints
+from ovlo.core.values.choices import FillRule
 from ovlo.core.values.colour import CHANNELS, Colour
 
 
@@ -24,7 +25,7 @@ class Mark(NamedTuple):
 
     number: int
     fill: Colour | None
-    fill_rule: str
+    fill_rule: FillRule
     style: Style | None
 
 

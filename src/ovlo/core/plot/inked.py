@@ -9,17 +9,18 @@ for. Dashes are cut, arcs are chords, words are the outlines of their letters an
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
-from itertools import pairwise
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.paint.cutting import cut
+from ovlo.core.paint.letters import flat_letters
 from ovlo.core.paint.measures import Letters
 from ovlo.core.paint.order import Mark, Painting, painted
-from ovlo.core.paint.outlines import CUBIC, LINE, MOVE, QUADRATIC, Outline
+from ovlo.core.paint.outlines import MOVE, Outline
 from ovlo.core.paint.regions import region
 from ovlo.core.plot.placing import Placing
 from ovlo.core.trail.columns import Columns, Text
@@ -171,7 +172,7 @@ class _Maker:
                 shapes = self._regions(outline, numbers, rules)
                 self._areas.append((shapes, np.array(positions)))
 
-    def _regions(self, outline: Outline, numbers: list[int], rules: list[str]) -> Shapes:
+    def _regions(self, outline: Outline, numbers: list[int], rules: Sequence[str]) -> Shapes:
         """The areas of some paths: whole rings at once, the others one by one."""
         import shapely
 
@@ -196,7 +197,7 @@ class _Maker:
 
     def words(self, text: Text, position: int, letters: Letters, tolerance: float) -> None:
         """The letters of a text: what is inside, and its outline."""
-        vertices, codes = flattened(*letters(text), tolerance)
+        vertices, codes = flat_letters(*letters(text), tolerance)
         if not len(vertices):
             return
         inside = region(self._placing.on_page(vertices), codes, "nonzero")
@@ -262,32 +263,3 @@ def _rings(area: BaseGeometry) -> Shapes:
         return np.empty(0, object)
     lines: Shapes = shapely.linestrings(points, indices=numbers)  # type: ignore[assignment]
     return lines
-
-
-def flattened(vertices: Floats, codes: Codes, tolerance: float) -> tuple[Floats, Codes]:
-    """Letters with their quadratic and cubic curves as chords.
-
-    A curve with the second differences d is off a chord over the share h of it by at most d·h²/8 times its
-    degree · (degree - 1) (Wang, cited in Sederberg, Computer Aided Geometric Design, 2012, 10.6).
-    """
-    points, kinds = [], []
-    i = 0
-    while i < len(codes):
-        degree = {QUADRATIC: 2, CUBIC: 3}.get(int(codes[i]), 1)
-        if degree == 1:
-            points.append(vertices[i : i + 1])
-            kinds.append(MOVE if codes[i] == MOVE else LINE)
-            i += 1
-            continue
-        control: list[Floats] = list(vertices[i - 1 : i + degree])
-        bend = np.abs(np.diff(control, 2, axis=0)).max()
-        count = max(1, int(np.ceil(np.sqrt(degree * (degree - 1) * bend / (8 * tolerance)))))
-        t = np.arange(1, count + 1)[:, None] / count
-        for _ in range(degree):  # de Casteljau
-            control = [(1 - t) * a + t * b for a, b in pairwise(control)]
-        points.append(control[0])
-        kinds += [LINE] * count
-        i += degree
-    if not points:
-        return np.empty((0, 2)), np.empty(0, np.uint8)
-    return np.vstack(points), np.array(kinds, np.uint8)

@@ -15,7 +15,7 @@ from contextlib import suppress
 from types import TracebackType
 from typing import Any
 
-from ovlo.core.sheet.door import outlets
+from ovlo.core.sheet.door import outlets, studio
 
 Shown = Callable[[type[BaseException], BaseException, TracebackType | None], object]
 
@@ -38,13 +38,15 @@ def answer_errors() -> None:
     """From now on, uncaught errors that Ovlo understands come with its answer."""
     if not isinstance(sys.excepthook, _AnsweringHook):
         sys.excepthook = _AnsweringHook(sys.excepthook)
-        _answer_in_notebooks()
+        interactive = sys.modules.get("IPython.core.getipython")
+        shell = interactive.get_ipython() if interactive is not None else None
+        if shell is not None:
+            _answer_in_notebooks(shell)
+            studio.show_small_pictures(shell)
 
 
-def _answer_in_notebooks() -> None:
-    interactive = sys.modules.get("IPython.core.getipython")
-    shell = interactive.get_ipython() if interactive is not None else None
-    if shell is None or getattr(shell, "custom_exceptions", None):  # somebody else's handler stays
+def _answer_in_notebooks(shell: Any) -> None:
+    if getattr(shell, "custom_exceptions", None):  # somebody else's handler stays
         return
 
     def show(

@@ -5,7 +5,6 @@ sheet = restored(Sheet, SheetState.of(other), other._columns, other._origins)
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import TYPE_CHECKING, Any, NamedTuple
 
 from ovlo.core.trail.columns import Columns
@@ -24,6 +23,8 @@ class SheetState(NamedTuple):
     description: str
     parameters: dict[str, object]
     nibs: list[tuple[Any, ...]]
+    added: dict[str, Any]
+    """Attributes that a class of the program's own has added."""
 
     @classmethod
     def of(cls, sheet: Sheet) -> SheetState:
@@ -31,14 +32,16 @@ class SheetState(NamedTuple):
         made = sheet._width, sheet._height, sheet._paper, sheet._unit, sheet._dice.seed
         nibs = [nib._state() for nib in sheet._nibs]
         words = sheet._title, sheet._description
-        return cls(made, sheet._dice._state(), *words, sheet._parameters, nibs)
+        added = {name: value for name, value in vars(sheet).items() if not name.startswith("_")}
+        return cls(made, sheet._dice._state(), *words, sheet._parameters, nibs, added)
 
 
-def restored(
-    new_sheet: Callable[..., Sheet], about: SheetState, columns: Columns, origins: Origins | None
-) -> Sheet:
+def restored(kind: type[Sheet], about: SheetState, columns: Columns, origins: Origins | None) -> Sheet:
     """The sheet that was taken apart."""
-    sheet = new_sheet(*about.made)
+    sheet = kind.__new__(kind)
+    base = next(one for one in kind.__mro__ if one.__module__.startswith("ovlo."))
+    base.__init__(sheet, *about.made)  # type: ignore[misc]  # a subclass may take other arguments
+    vars(sheet).update(about.added)
     sheet._dice._restore(about.dice)
     sheet._title, sheet._description = about.title, about.description
     sheet._parameters = about.parameters

@@ -11,7 +11,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from os import PathLike
-from typing import TYPE_CHECKING, Concatenate, ParamSpec, overload
+from typing import IO, TYPE_CHECKING, Concatenate, ParamSpec, overload
 
 from ovlo.core.pen.pointer import pointer_columns
 from ovlo.core.sheet.door import outlets
@@ -30,6 +30,7 @@ from ovlo.core.values.pose import Pose
 from ovlo.core.values.sealed import Answering, unchanging
 
 if TYPE_CHECKING:
+    from ovlo.core.compare.comparison import Comparison
     from ovlo.core.values.colour import Colour
 
 P = ParamSpec("P")
@@ -109,7 +110,7 @@ class Motif(Answering):
         return recorded(lambda nib: function(nib, *args, **kwargs), dice, current_host())
 
     @classmethod
-    def from_svg(cls, path: str | PathLike[str]) -> Motif:
+    def from_svg(cls, source: str | PathLike[str] | IO[bytes] | IO[str]) -> Motif:
         """Read the picture in an SVG file as a motif, in the units and with the origin of the file, y up.
 
         Paths, basic shapes, groups and transforms are read, with colours, line widths, dashes, caps, joins
@@ -117,7 +118,7 @@ class Motif(Answering):
 
         Parameters
         ----------
-        path : path
+        source : path, file object, or the text of an SVG file, which begins with "<"
 
         Returns
         -------
@@ -140,7 +141,7 @@ class Motif(Answering):
         >>> Motif.from_svg("ring.svg").bounds
         (-30.0, -30.0, 30.0, 30.0)
         """
-        return outlets.motif_from_svg(path)
+        return outlets.motif_from_svg(source)
 
     def _by(self, by: Similarity, call: str, keep_line_width: bool = False) -> Motif:
         check_reach(self._columns, by.scale, by.x, by.y, call)
@@ -242,6 +243,17 @@ class Motif(Answering):
         from ovlo.core.paint.measures import MarkBoxes  # with all of painting, which few programs need
 
         return MarkBoxes.of(self._columns, outlets.text_box).whole or (0.0, 0.0, 0.0, 0.0)
+
+    def compare(self, other: Motif) -> Comparison:
+        """Find out whether another motif shows the same picture; see `Sheet.compare`.
+
+        Examples
+        --------
+        >>> ring = Motif.record(lambda nib: nib.circle(30))
+        >>> bool(ring.compare(ring.moved(5, 0)))
+        True
+        """
+        return outlets.compare(self, other)
 
     def save(self, path: str | PathLike[str], *, scale: float = 1) -> None:
         """Write it to a file, on a white page just large enough for its marks; see `Sheet.save`.

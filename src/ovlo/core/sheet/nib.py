@@ -77,6 +77,7 @@ class Nib(Blocks, Shapes, Moves, metaclass=_NibClass):
     - Move without a line: travel, travel_to, travel_by, lift, lower
     - Shapes around it: circle, ellipse, polygon, star, rectangle, spiral
     - Words and motifs: text, stamp
+    - Another nib like it: copy
     - Look: ink, line_width, line_dash, line_cap, line_join
     - Blocks: lifted, styled, area, returning
     - Loop: full_turn
@@ -165,6 +166,24 @@ class Nib(Blocks, Shapes, Moves, metaclass=_NibClass):
         >>> nib.pause(0.5)
         """
         self._trail.pause(arguments.between(seconds, "pause", "seconds", 0, MOST_SECONDS))
+
+    def copy(self) -> Nib:
+        """Make another nib on the same sheet, with the same pose and look.
+
+        Examples
+        --------
+        >>> nib.ink = "tomato"
+        >>> twin = nib.copy()
+        >>> twin.left(90)
+        >>> twin.ink.css, nib.heading
+        ('#ff6347', 0.0)
+        """
+        twin = self.sheet.new_nib(*self.pose)
+        twin._style, twin._is_lifted, twin._pointer = self._style, self._is_lifted, self._pointer
+        return twin
+
+    def __copy__(self) -> Nib:
+        return self.copy()
 
     def text(
         self,
@@ -269,6 +288,13 @@ class Nib(Blocks, Shapes, Moves, metaclass=_NibClass):
         self._begin_trail()
         for block in self._blocks:
             block._forget_marks()
+
+    def _go_back(self, pose: Pose | None) -> None:
+        """Go on after something was taken back, from the pose before it if this nib drew it."""
+        if pose is not None:
+            self._x, self._y, heading = pose
+            self._set_heading(heading)
+        self._begin_trail()
 
     def _state(self) -> tuple[object, ...]:
         """All but its sheet and its open blocks."""

@@ -10,7 +10,7 @@ from __future__ import annotations
 import sys
 from collections.abc import Iterable
 from os import PathLike
-from typing import TYPE_CHECKING, get_args
+from typing import TYPE_CHECKING, BinaryIO, get_args
 
 from ovlo.core.paint.timeline import SECONDS, checked_seconds
 from ovlo.core.sheet import unsaved
@@ -20,21 +20,27 @@ from ovlo.core.sheet.door import outlets, studio
 from ovlo.core.sheet.host import current_host
 from ovlo.core.sheet.motif import Motif, default_pointer
 from ovlo.core.sheet.nib import Nib
+from ovlo.core.sheet.reader import TrailReader
 from ovlo.core.trail.columns import Columns, Style
 from ovlo.core.trail.origins import Origins
-from ovlo.core.trail.reader import TrailReader
 from ovlo.core.trail.trail import Trail
 from ovlo.core.values import arguments, colour
 from ovlo.core.values.choices import Hatch, HiddenLines, StrokeOrder, TextOutput, Unit
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.dice import Dice
-from ovlo.core.values.errors import BadType, BadValue, UnknownName
+from ovlo.core.values.errors import BadType, BadUse, BadValue, UnknownName
 from ovlo.core.values.pose import Pose
 from ovlo.core.values.sealed import Sealed
 from ovlo.core.values.units import LINE_WIDTH, PIXELS_PER_UNIT, refuse_paper_size
 
 if TYPE_CHECKING:
+    from matplotlib.axes import Axes
+
+    from ovlo.core.compare.comparison import Comparison
+    from ovlo.core.sheet.step_table import CallTotal, Step
+    from ovlo.core.values.arrays import Bytes
     from ovlo.core.values.finding import Finding
+    from ovlo.render.flat import FlatPath
 
 
 class Sheet(Sealed):
@@ -224,15 +230,62 @@ class Sheet(Sealed):
         for nib in self._nibs:
             nib._forget_marks()
 
-    def check(self) -> list[Finding]:
+    def undo(self, count: int = 1) -> None:
+        """Take back the last things drawn, as at a prompt: a step, a shape, a stamp or a text each.
+
+        The nib that drew is put back to where it was before, turns included; its style stays. An area whose
+        steps are all taken back is gone too.
+
+        Parameters
+        ----------
+        count : int
+            1 or more.
+
+        Raises
+        ------
+        BadValue
+            If there is less to take back; nothing is taken back then.
+        BadUse
+            If a block such as `with nib.area(…)` is open.
+
+        Examples
+        --------
+        >>> nib.forward(90)
+        >>> nib.circle(20)
+        >>> sheet.undo(2)
+        >>> len(sheet.trail), nib.position
+        (1, (0.0, 0.0))
+        """
+        count = arguments.whole(count, "undo", "count", 1)
+        for nib in self._nibs:
+            if nib._blocks:
+                raise BadUse("undo: a block of the nib is open; call undo after it.")
+        poses = self._trail.take_back(count)
+        for nib in self._nibs:
+            nib._go_back(poses.get(nib._number))
+
+    def check(self, *, skip: Iterable[str] = ()) -> list[Finding]:
         """Find what may be wrong with the drawing: shapes that do not close, lines nobody can see, and the
         like.
+
+        A comment `# ovlo: skip not-closed` at the end of a line of the program turns a rule off for that
+        line, if lines were recorded.
+
+        Parameters
+        ----------
+        skip : list of str
+            Names of rules to turn off.
 
         Returns
         -------
         list of Finding
-            Empty if nothing is wrong. `ovlo check --rules` explains the rules; when `ovlo check` runs a
-            program, findings also have the lines of that program.
+            Empty if nothing is wrong. `ovlo check --rules` explains the rules. Findings have the lines of the
+            program if `ovlo check` or `drawing.check` runs it, or `drawing.run(traced=True)` drew it.
+
+        Raises
+        ------
+        BadValue, BadType
+            If there is no such rule.
 
         Examples
         --------
@@ -245,7 +298,123 @@ class Sheet(Sealed):
         ['turns-miss-360']
         """
         unsaved.is_used(self)
-        return outlets.check(self)
+        return outlets.check(self, skip)
+
+    def compare(self, other: Sheet) -> Comparison:
+        """Find out whether another sheet shows the same picture, and how the two differ.
+
+        The order, direction and splitting of lines do not matter.
+
+        Returns
+        -------
+        Comparison
+            True if they are the same, even if one is moved, turned, scaled or mirrored.
+
+        Raises
+        ------
+        BadType, BadUse
+            If the other is not a sheet, or has another unit.
+
+        Examples
+        --------
+        >>> other = Sheet()
+        >>> for each in (nib, other.new_nib(heading=90)):
+        ...     each.polygon(4, side_length=50)
+        >>> bool(sheet.compare(other)), str(sheet.compare(other))
+        (True, 'The same.')
+        """
+        unsaved.is_used(self)
+        unsaved.is_used(other)
+        return outlets.compare(self, other)
+
+    def steps(self) -> list[Step]:
+        """List everything that was drawn, step by step: a table that `pandas.DataFrame` takes as it is.
+
+        Returns
+        -------
+        list of Step
+            In the order in which they were made; texts are rows too.
+
+        Examples
+        --------
+        >>> nib.forward(90)
+        >>> sheet.steps()[-1].kind, sheet.steps()[-1].length
+        ('line', 90.0)
+        """
+        from ovlo.core.sheet.step_table import steps_of  # with all of painting, which few programs need
+
+        unsaved.is_used(self)
+        return steps_of(self._columns, self._origins)
+
+    def calls(self) -> list[CallTotal]:
+        """List the functions that drew, as a tree: each under the one that called it.
+
+        Returns
+        -------
+        list of CallTotal
+
+        Raises
+        ------
+        BadUse
+            If the lines of the program were not recorded; plain drawing never records them.
+
+        Examples
+        --------
+        >>> @drawing()
+        ... def kite(nib):
+        ...     nib.polygon(4, radius=90)
+        >>> sheet = kite.run(traced=True)
+        >>> calls = sheet.calls()
+        """
+        from ovlo.core.sheet.step_table import call_totals  # with all of painting, which few programs need
+
+        unsaved.is_used(self)
+        origins = self._origins
+        if origins is None:
+            raise BadUse(
+                "calls: the lines of the program were not recorded; draw with kite.run(traced=True), or run "
+                "`ovlo steps FILE --calls`."
+            )
+        return [total for _, total in call_totals(self._columns, origins)]
+
+    def paths(self, *, tolerance: float = 0.05) -> list[FlatPath]:
+        """Give all marks as polylines with their styles, for other programs.
+
+        Parameters
+        ----------
+        tolerance : float
+            The largest permitted deviation from arcs and letters, in sheet units.
+
+        Returns
+        -------
+        list of FlatPath
+            In painting order, the lowest first. A text is given as the outlines of its letters.
+
+        Examples
+        --------
+        >>> nib.polygon(3, radius=40, fill="tomato")
+        >>> path, = sheet.paths()
+        >>> path.fill.css, path.contours[0].shape
+        ('#ff6347', (4, 2))
+        """
+        unsaved.is_used(self)
+        return outlets.paths(self, tolerance)
+
+    def draw_on(self, axes: Axes) -> None:
+        """Add the drawing to Matplotlib axes as vectors: in data units, at equal aspect, without the paper.
+
+        Parameters
+        ----------
+        axes : matplotlib.axes.Axes
+            Line widths are in data units too, at whatever zoom.
+
+        Raises
+        ------
+        BadType
+            If these are not axes.
+        """
+        unsaved.is_used(self)
+        outlets.draw_on(self, axes)
 
     def cropped(self, x: float, y: float, width: float, height: float, *, whole: bool = True) -> Motif:
         """Copy the marks inside a rectangle into a motif whose origin is the rectangle's centre.
@@ -294,8 +463,9 @@ class Sheet(Sealed):
 
     def save(
         self,
-        path: str | PathLike[str],
+        path: str | PathLike[str] | BinaryIO,
         *,
+        format: str | None = None,
         scale: float = 1,
         fit: bool = False,
         overlay: str | Iterable[str] = (),
@@ -310,9 +480,11 @@ class Sheet(Sealed):
 
         Parameters
         ----------
-        path : path
+        path : path or binary file object
             Ends in `.svg`, `.png`, `.pdf`, or `.html` for a page that replays the drawing. The folder must
             exist. The file is written whole or not at all.
+        format : str
+            The format, such as "svg", of a file object, or of a path with another ending.
         scale : float
             The size of the picture relative to the sheet, above 0. A PNG of scale 1 has one pixel for each
             CSS pixel.
@@ -352,6 +524,7 @@ class Sheet(Sealed):
         outlets.save(
             self,
             path,
+            format=format,
             scale=scale,
             fit=fit,
             overlay=overlay,
@@ -361,6 +534,111 @@ class Sheet(Sealed):
             landscape=landscape,
             margin=margin,
             tiles=tiles,
+        )
+
+    def to_bytes(
+        self,
+        format: str,
+        *,
+        scale: float = 1,
+        fit: bool = False,
+        overlay: str | Iterable[str] = (),
+        text: TextOutput = "editable",
+        dpi: float | None = None,
+    ) -> bytes:
+        """Return what `save` would write.
+
+        Parameters
+        ----------
+        format : str
+            "svg", "png", "pdf" or "html".
+        scale, fit, overlay, text, dpi
+            See `save`.
+
+        Examples
+        --------
+        >>> sheet.to_bytes("png")[1:4]
+        b'PNG'
+        """
+        unsaved.is_used(self)
+        how = {"scale": scale, "fit": fit, "overlay": overlay, "text": text, "dpi": dpi}
+        return outlets.to_bytes(self, format, how)  # type: ignore[arg-type]
+
+    def to_array(self, *, scale: float = 1) -> Bytes:
+        """Return the picture as pixels.
+
+        Parameters
+        ----------
+        scale : float
+            With scale 1, one pixel for each CSS pixel.
+
+        Returns
+        -------
+        array of shape (rows, columns, 4)
+            Bytes: red, green, blue and opacity, the top row first.
+
+        Examples
+        --------
+        >>> Sheet(64, 48, paper="tomato").to_array()[0, 0].tolist()
+        [255, 99, 71, 255]
+        """
+        unsaved.is_used(self)
+        return outlets.to_array(self, scale)
+
+    def animate(
+        self,
+        path: str | PathLike[str],
+        *,
+        seconds: float = SECONDS,
+        fps: float = 25,
+        hold: float = 1,
+        pointer: bool = False,
+        loops: int = 0,
+        scale: float = 1,
+        overlay: str | Iterable[str] = (),
+    ) -> None:
+        """Write an animation of the drawing as it is drawn; pauses are added to its length.
+
+        Parameters
+        ----------
+        path : path
+            Ends in `.gif`, `.apng`, `.webp`, `.svg`, or `.html` for a page that plays at once.
+        seconds : float
+            The length of the animation.
+        fps : float
+            Frames per second.
+        hold : float
+            Seconds to show the last frame.
+        pointer : bool
+            Show where the nib is and where it points.
+        loops : int
+            How many times it plays; 0 repeats it forever. An SVG plays once.
+        scale, overlay
+            See `save`.
+
+        Raises
+        ------
+        BadValue, BadType
+            If no format has this ending, a value is not valid, or there would be too many frames.
+        FileError
+            If the file cannot be written.
+
+        Examples
+        --------
+        >>> nib.polygon(5, radius=90)
+        >>> sheet.animate("kite.gif", seconds=1, fps=10)
+        """
+        unsaved.is_used(self)
+        outlets.animate(
+            self,
+            path,
+            scale,
+            seconds=seconds,
+            fps=fps,
+            hold=hold,
+            pointer=pointer,
+            loops=loops,
+            overlay=overlay,
         )
 
     def save_plot(
@@ -504,4 +782,4 @@ class Sheet(Sealed):
 
     def __reduce__(self) -> tuple[object, ...]:
         """A sheet is copied and sent to other processes as finished arrays."""
-        return restored, (Sheet, SheetState.of(self), self._columns, self._origins)
+        return restored, (type(self), SheetState.of(self), self._columns, self._origins)

@@ -1,29 +1,65 @@
 """A drawing as a table of its steps, as a tree of the calls that made them, and how far its nibs came.
 
-for row in step_rows(columns, origins): ...
+for step in steps_of(columns, origins): ...
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from math import dist
-from typing import NamedTuple
+from typing import TYPE_CHECKING, Any, NamedTuple
 
 import numpy as np
 
 from ovlo.core.paint.measures import CLOSED, drawn_length, step_lengths
-from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns, PenState
 from ovlo.core.trail.origins import Origins
-from ovlo.core.values.arrays import Bools, Floats
+from ovlo.core.values.arrays import Floats
+from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import half_turned
 
+if TYPE_CHECKING:
+    from ovlo.core.sheet.sheet import Sheet
 
-class StepRow(NamedTuple):
-    """One step: lengths in sheet units, angles in degrees."""
+
+class Step(NamedTuple):
+    """One step of a drawing, or a text: a row of `sheet.steps()`.
+
+    Attributes
+    ----------
+    number : int
+        Which step of the trail it is, from 0; of a text, the step that it lies beneath.
+    nib : int or None
+        Which of `sheet.nibs` made it; None for a text.
+    kind : str
+        "line", "arc", "curve", "jump" (a travel, or a nib's start), "lifted" (a move that would have drawn),
+        "border" (of an area, without a line) or "text".
+    from_x, from_y, to_x, to_y : float
+        In sheet units.
+    heading : float
+        At its end, degrees in [0, 360).
+    turn : float
+        The angle by which the nib turned on the spot before it, in (-180, 180].
+    length : float
+        In sheet units, along the arc.
+    centre_x, centre_y, sweep : float or None
+        Of an arc: its centre in sheet units, and how far it turns, in degrees, to the left above 0.
+    ink : str
+        The CSS colour of its line or text, or "".
+    line_width : float
+        In sheet units; 0 if it draws no line.
+    fill : str
+        The CSS colour of the area that it borders, or "".
+    words : str
+        Of a text.
+    line : int or None
+        The line of the program, if lines were recorded.
+    function : str
+        The function that contains the line, or "".
+    """
 
     number: int
+    nib: int | None
     kind: str
     from_x: float
     from_y: float
@@ -32,56 +68,119 @@ class StepRow(NamedTuple):
     heading: float
     turn: float
     length: float
+    centre_x: float | None
+    centre_y: float | None
+    sweep: float | None
     ink: str
+    line_width: float
+    fill: str
+    words: str
     line: int | None
     function: str
 
 
-def step_rows(columns: Columns, origins: Origins | None, chosen: Bools | None = None) -> Iterator[StepRow]:
-    """The steps of a trail in their order, or the chosen ones.
-
-    `turn` is the angle by which a nib turned on the spot before the step, in (-180, 180]; where an arc leads
-    is in its kind.
-    """
-    numbers = np.arange(len(columns)) if chosen is None else np.flatnonzero(chosen)
-    kinds, turns = _kinds(columns), turns_before(columns)
-    lengths, styles = step_lengths(columns), columns.of_steps("style")
-    drawn = columns.is_drawn
-    inks = [style.ink.css for style in columns.styles]
-    for i in numbers.tolist():
-        place = origins.of_step(i) if origins is not None else None
-        functions = origins.functions(place.call) if origins is not None and place is not None else ("",)
-        yield StepRow(
-            i,
-            kinds[i],
-            float(columns.starts[i, 0]),
-            float(columns.starts[i, 1]),
-            float(columns.points[i, 0]),
-            float(columns.points[i, 1]),
-            float(columns.steps["heading"][i]),
-            float(turns[i]),
-            float(lengths[i]),
-            inks[styles[i]] if drawn[i] else "",
-            place.line if place is not None else None,
-            functions[-1],
+def steps_of(columns: Columns, origins: Origins | None) -> list[Step]:
+    """The steps of a trail in their order, each text before the step that it lies beneath."""
+    arrays = step_arrays(columns)
+    turns, fills = turns_before(columns), _fills(columns)
+    lists = {name: values.tolist() for name, values in arrays.items()}
+    starts = columns.starts.tolist()
+    places = [_place(origins, number) for number in (origins.steps.tolist() if origins is not None else ())]
+    rows = []
+    for i, (x0, y0) in enumerate(starts):
+        is_arc = lists["centre_x"][i] == lists["centre_x"][i]  # nan is not itself
+        rows.append(
+            Step(
+                i,
+                lists["nib"][i],
+                lists["kind"][i],
+                x0,
+                y0,
+                lists["x"][i],
+                lists["y"][i],
+                lists["heading"][i],
+                float(turns[i]),
+                lists["length"][i],
+                lists["centre_x"][i] if is_arc else None,
+                lists["centre_y"][i] if is_arc else None,
+                lists["sweep"][i] if is_arc else None,
+                lists["ink"][i],
+                lists["line_width"][i],
+                fills[i],
+                "",
+                *(places[i] if places else (None, "")),
+            )
         )
+    for text in reversed(columns.texts):
+        here = text.x, text.y, text.x, text.y, text.heading
+        looks = text.ink.css, 0.0, "", text.words
+        row = Step(
+            text.step, None, "text", *here, 0.0, 0.0, None, None, None, *looks, *_place(origins, text.origin)
+        )
+        rows.insert(text.step, row)
+    return rows
 
 
-def _kinds(columns: Columns) -> list[str]:
-    """What each step is: "line", "arc 90°", "curve", "jump", …"""
-    names = {
-        PenState.JUMP: "jump",
-        PenState.DRAW: "line",
-        PenState.TRACE: "border",
-        PenState.LIFTED: "lifted",
+def _place(origins: Origins | None, number: int) -> tuple[int | None, str]:
+    """The line and the function of a place in the program."""
+    place = origins.place(number) if origins is not None else None
+    if origins is None or place is None:
+        return None, ""
+    return place.line, origins.functions(place.call)[-1]
+
+
+def step_arrays(columns: Columns) -> dict[str, np.ndarray[Any, Any]]:
+    """What is known of each step, as arrays of shape (n,); nan where a step is no arc."""
+    count, drawn, styles = len(columns), columns.is_drawn, columns.of_steps("style")
+    inks = np.array([style.ink.css for style in columns.styles] + [""], object)
+    widths = np.array([style.line_width for style in columns.styles] + [0.0])
+    shown = np.where(drawn, styles, len(columns.styles))
+    centres, sweeps = np.full((count, 2), np.nan), np.full(count, np.nan)
+    arcs = columns.arcs[~curves.is_cubic(columns.arcs)]
+    centres[arcs["step"]] = columns.starts[arcs["step"]] - curves.half_axes(arcs)[0]
+    sweeps[arcs["step"]] = curves.signed_sweeps(arcs)
+    return {
+        "x": columns.steps["x"],
+        "y": columns.steps["y"],
+        "heading": columns.steps["heading"],
+        "is_drawn": drawn,
+        "nib": columns.of_steps("nib"),
+        "kind": _kinds(columns),
+        "length": step_lengths(columns),
+        "ink": inks[shown],
+        "line_width": widths[shown],
+        "centre_x": centres[:, 0],
+        "centre_y": centres[:, 1],
+        "sweep": sweeps,
     }
-    kinds = [names[PenState(pen)] for pen in columns.of_steps("pen").tolist()]
-    for step, sweep in zip(
-        columns.arcs["step"].tolist(), curves.signed_sweeps(columns.arcs).tolist(), strict=True
-    ):
-        shape = f"arc {sweep:.6g}°" if sweep else "curve"
-        kinds[step] = shape if kinds[step] == "line" else f"{kinds[step]} {shape}"
+
+
+NAMES = {
+    PenState.JUMP: "jump",
+    PenState.DRAW: "line",
+    PenState.TRACE: "border",
+    PenState.LIFTED: "lifted",
+}
+
+
+def _kinds(columns: Columns) -> np.ndarray[Any, Any]:
+    """What each step is, shape (n,)."""
+    kinds = np.array([NAMES[PenState(pen)] for pen in range(len(PenState))], object)[columns.of_steps("pen")]
+    for is_kind, name in ((curves.is_cubic(columns.arcs), "curve"), (~curves.is_cubic(columns.arcs), "arc")):
+        steps = columns.arcs["step"][is_kind]
+        kinds[steps[kinds[steps] == "line"]] = name
     return kinds
+
+
+def _fills(columns: Columns) -> list[str]:
+    """The colour of the area that each step borders, or ""."""
+    names = ("red", "green", "blue", "opacity")
+    colours = [Colour(*(float(area[name]) for name in names)).css for area in columns.areas]
+    return (
+        [[*colours, ""][number] for number in columns.of_steps("area").tolist()]
+        if colours
+        else [""] * len(columns)
+    )
 
 
 def turns_before(columns: Columns) -> Floats:
@@ -97,19 +196,32 @@ def turns_before(columns: Columns) -> Floats:
     return half_turned(turns)
 
 
-class CallRow(NamedTuple):
-    """A function in the tree of calls, with all that was done inside it."""
+class CallTotal(NamedTuple):
+    """A function in the tree of calls, with all that was done inside it: a row of `sheet.calls()`.
+
+    Attributes
+    ----------
+    depth : int
+        How many functions called one another to get there, from 0.
+    function : str
+        Its name; "<module>" for the program itself.
+    times : int
+        How many times it was called there.
+    steps : int
+        How many steps were made inside it.
+    drawn : float
+        The length of the lines drawn inside it, in sheet units.
+    """
 
     depth: int
     function: str
     times: int
     steps: int
     drawn: float
-    number: int = -1
 
 
-def call_rows(columns: Columns, origins: Origins) -> list[CallRow]:
-    """The tree of calls, each function under the one that called it; those that repeat are one."""
+def call_totals(columns: Columns, origins: Origins) -> list[tuple[int, CallTotal]]:
+    """The tree of calls with their numbers, each function under its caller; those that repeat are one."""
     calls = origins.calls
     call_of_place = np.array([place.call for place in origins.places] + [-1])
     call_of_step = call_of_place[origins.steps]
@@ -125,13 +237,13 @@ def call_rows(columns: Columns, origins: Origins) -> list[CallRow]:
     children: dict[int, list[int]] = {}
     for number, call in enumerate(calls):
         children.setdefault(call.parent, []).append(number)
-    rows: list[CallRow] = []
+    rows: list[tuple[int, CallTotal]] = []
     waiting = [(number, 0) for number in reversed(children.get(-1, []))]
     while waiting:
         number, depth = waiting.pop()
         call = calls[number]
-        here = int(steps[number]), float(drawn[number]), number
-        rows.append(CallRow(depth, call.function, call.times, *here))
+        here = int(steps[number]), float(drawn[number])
+        rows.append((number, CallTotal(depth, call.function, call.times, *here)))
         waiting += [(child, depth + 1) for child in reversed(children.get(number, []))]
     return rows
 

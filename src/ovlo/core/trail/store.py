@@ -11,14 +11,28 @@ first and drops what lies beyond them, so it is right also between two rows, and
 from __future__ import annotations
 
 from array import array
+from bisect import bisect_left, bisect_right
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.trail.columns import TABLES, Columns, Style, Text, step_column
+from ovlo.core.trail.columns import TABLES, Columns, PenState, Style, Text, step_column
+from ovlo.core.trail.curves import signed_sweeps
 from ovlo.core.trail.origins import NOWHERE
 from ovlo.core.trail.rows import Table
 from ovlo.core.trail.stamps import STAMP, laid, laid_places
+from ovlo.core.values.degrees import normal
+from ovlo.core.values.errors import BadValue
+from ovlo.core.values.pose import Pose
+
+
+class Moment(NamedTuple):
+    """A moment of a drawing: after so many steps, stamped ones left out, and texts."""
+
+    steps: int
+    texts: int
+
 
 OF_STEPS = ("runs", "arcs", "closings")
 """Tables whose rows are about a step that is there; the others may stand behind the last one."""
@@ -46,6 +60,8 @@ class Store:
         self._stamped_steps = 0
         self.pieces: list[Columns] = []
         self._numbers: dict[int, int] = {}
+        self.wholes = array("q")
+        """Of what is taken back as one: its first step, one past its last, and whether its nib went along."""
 
     def __len__(self) -> int:
         return len(self.steps) + self._stamped_steps
@@ -60,12 +76,19 @@ class Store:
         """How long each table is; they only grow."""
         return (len(self.texts), len(self.stamps), *(len(getattr(self, name)) for name in TABLES))
 
-    def stamp(self, piece: Columns, place: tuple[float, float, float, float], nib: int, contour: int) -> None:
+    def stamp(
+        self,
+        piece: Columns,
+        place: tuple[float, float, float, float],
+        nib: int,
+        contour: int,
+        at: int | None = None,
+    ) -> None:
         """Note a piece that is to be laid behind the last step; its contours are numbered from `contour`."""
         number = self._numbers.setdefault(id(piece), len(self.pieces))
         if number == len(self.pieces):
             self.pieces.append(piece)
-        self.stamps.add(len(self.steps), number, *place, nib, contour)
+        self.stamps.add(len(self.steps) if at is None else at, number, *place, nib, contour)
         self._stamped_steps += len(piece.steps)
 
     def take_back(self) -> None:
@@ -73,6 +96,92 @@ class Store:
         for name in ("runs", "arcs"):
             table = getattr(self, name)
             table.cut(int(np.searchsorted(table.rows()[step_column(name)], len(self.steps))))
+
+    # ── going back ────────────────────────────────────────────────────────────────────────────────────────
+
+    def moment_before(self, count: int) -> Moment:
+        """The moment before the last things drawn: a step, what counts as one, a stamp or a text each.
+
+        Raises
+        ------
+        BadValue
+            If there is less.
+        """
+        steps, texts = len(self.steps), len(self.texts)
+        starts, stamped = self._nib_starts(), set(self.stamps.rows()["at"].tolist())
+        firsts, stops = self.wholes[::3], self.wholes[1::3]
+        for done in range(count):
+            while steps - 1 in starts and not (texts and self.texts[texts - 1].step >= steps):
+                steps -= 1
+            if texts and self.texts[texts - 1].step >= steps:
+                texts -= 1
+                continue
+            if not steps:
+                left = (
+                    f"only {done} can be taken back, not {count:,}"
+                    if done
+                    else "nothing is left to take back"
+                )
+                raise BadValue(f"undo: {left}.")
+            number = bisect_left(stops, steps)
+            is_whole = steps not in stamped and number < len(stops) and firsts[number] < steps
+            steps = firsts[number] if is_whole else steps - 1
+        return Moment(steps, texts)
+
+    def _nib_starts(self) -> set[int]:
+        """The steps that only put a nib to where it starts."""
+        runs = self.runs.rows()
+        _, first = np.unique(runs["nib"], return_index=True)
+        steps = self.steps.rows()
+        return {
+            int(run["start"])
+            for run in runs[first]
+            if run["pen"] == PenState.JUMP and (run["x"], run["y"]) == tuple(steps[int(run["start"])])[:2]
+        }
+
+    def poses_at(self, moment: Moment) -> dict[int, Pose]:
+        """The pose of each nib before the first of its own steps after a moment, by its number."""
+        columns, _ = self._read()
+        inside = np.zeros(len(columns), bool)  # shapes and stamps leave their nib where it is
+        for first, stop, has_gone in zip(*(self.wholes[i::3] for i in range(3)), strict=True):
+            inside[first:stop] = not has_gone
+        inside[self.stamps.rows()["at"] - 1] = True
+        steps = moment.steps + np.flatnonzero(~inside[moment.steps :])
+        nibs, first = np.unique(columns.of_steps("nib")[steps], return_index=True)
+        sweeps = np.zeros(len(columns))
+        sweeps[columns.arcs["step"]] = signed_sweeps(columns.arcs)
+        poses = {}
+        for nib, step in zip(nibs.tolist(), steps[first].tolist(), strict=True):
+            x, y = columns.starts[step].tolist()
+            poses[nib] = Pose(x, y, normal(float(columns.steps["heading"][step] - sweeps[step])))
+        return poses
+
+    def until(self, moment: Moment, has_places: bool) -> Store:
+        """What was there at an earlier moment, as a store of its own."""
+        columns, stamps = self._read()
+        found, count = Store(), moment.steps
+        areas = int((columns.areas["step"] < count).sum())
+        for name in TABLES:
+            rows = getattr(columns, name)
+            if name == "steps":
+                rows = rows[:count]
+            elif name in OF_STEPS:
+                rows = rows[rows[step_column(name)] < count]
+            elif name == "area_ends":
+                rows = rows[rows["area"] < areas].copy()
+                rows["step"] = np.minimum(rows["step"], count)
+            else:
+                # What lies beneath a step that is taken back goes with it, as an area does.
+                rows = rows[rows["step"] < count + (name == "pauses")]
+            getattr(found, name).extend(rows)
+        found.texts = self.texts[: moment.texts]
+        found.styles = dict(self.styles)
+        found.places = self.places[:count] if has_places else array("i")
+        for stamp in stamps[stamps["at"] <= count]:
+            at, number, *place, nib, contour = stamp.item()
+            found.stamp(self.pieces[number], tuple(place), nib, contour, at)
+        found.wholes = self.wholes[: 3 * bisect_right(self.wholes[1::3], count)]
+        return found
 
     def begin_with(self, columns: Columns) -> None:
         """Begin with finished arrays."""

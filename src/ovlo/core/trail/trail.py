@@ -31,6 +31,7 @@ from ovlo.core.trail.origins import NOWHERE, LiftedMark, Origins, Recorder
 from ovlo.core.trail.rows import packer
 from ovlo.core.trail.store import Store
 from ovlo.core.values.colour import Colour
+from ovlo.core.values.pose import Pose
 
 Append = Callable[[bytes], None]
 
@@ -168,6 +169,7 @@ class Trail:
                 first, contour, x, y, nib, number, pen, area,
             )  # fmt: skip
         self.writing = NO_RUN
+        store.wholes.extend((first - 1, first + count, 0))
         self._append(runs, first, arcs, PACK_STEP(x, y, heading) + steps)
         if is_closed:
             store.closings.add(first + count - 1)
@@ -182,6 +184,8 @@ class Trail:
         """Append packed steps."""
         if self._watch is not None:
             self._watch.count(len(steps) // STEP_BYTES - 1)
+        first = len(self._store.steps)
+        self._store.wholes.extend((first, first + len(steps) // STEP_BYTES, 1))
         self.record(steps)
 
     def _append(self, runs: bytes, first: int, arcs: Iterable[Curve], steps: bytes) -> None:
@@ -260,6 +264,16 @@ class Trail:
         self._store.stamp(piece, place, nib, self.contours + 1)
         self.contours += piece.contour_count
         self.interrupt()
+
+    def take_back(self, count: int) -> dict[int, Pose]:
+        """Go back to before the last things drawn; the poses that nibs had then, by their number."""
+        store, origins = self._store, self._recorder is not None
+        moment = store.moment_before(count)
+        poses = store.poses_at(moment)
+        self.clear()
+        self._store = store.until(moment, origins)
+        self.record = self._recording()
+        return poses
 
     def restore(self, columns: Columns, origins: Origins | None) -> None:
         """Hold what another trail held, and go on from there."""

@@ -36,7 +36,9 @@ class Sealed(Answering):
 
         def __setattr__(self, name: str, value: object) -> None:
             own = type(self)
-            if not name.startswith("_") and not hasattr(own, name):
+            # A class of the program's own may add attributes.
+            is_ours = own.__module__.startswith("ovlo.")
+            if is_ours and not name.startswith("_") and not hasattr(own, name):
                 raise UnknownName(unknown(own.__name__.lower(), name, dir(own)), name=name, obj=self)
             super().__setattr__(name, value)
 

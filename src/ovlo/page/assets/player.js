@@ -47,11 +47,12 @@ export function createPlayer() {
     part("tree-part").hidden = drawing.calls.length < 2;
     part("all").hidden = true;
     useSpeed();
+    document.getElementById("still")?.remove();
     stage.draw();
   }
 
   function count() {
-    return drawing.marks.steps;
+    return drawing ? drawing.marks.steps : 0;
   }
 
   // ── what is told ─────────────────────────────────────────────────────────────────────────────────────────
@@ -204,6 +205,9 @@ export function createPlayer() {
     act();
   });
 
+  // What is printed is the finished picture.
+  window.addEventListener("beforeprint", () => goTo(count()));
+
   window.addEventListener("hashchange", followLink);
   /** @returns {boolean} whether there is a link to a step */
   function followLink() {
@@ -250,7 +254,7 @@ export function createPlayer() {
     /** What scripts may use. */
     script: {
       get stepCount() {
-        return drawing ? count() : 0;
+        return count();
       },
       get currentStep() {
         return replay.steps - 1;

@@ -22,10 +22,11 @@ import numpy as np
 from ovlo.core.paint.timeline import SECONDS
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns
+from ovlo.core.values import arguments
 from ovlo.core.values.arrays import Bytes
 from ovlo.core.values.colour import TRANSPARENT
 from ovlo.core.values.errors import BadValue
-from ovlo.render.additions.overlays import overlays_of
+from ovlo.render.additions.overlays import checked_overlays, overlays_of
 from ovlo.render.boxes import PixelBox, is_empty, part_of
 from ovlo.render.files import write
 from ovlo.render.formats.palette import Palette
@@ -74,6 +75,18 @@ class Playback:
     pointer: bool = False
     loops: int = 0
     overlay: tuple[str, ...] = ()
+
+
+def checked_playback(how: dict[str, Any], call: str) -> Playback:
+    """How an animation is asked to go, each value checked."""
+    return Playback(
+        arguments.positive(how["seconds"], call, "seconds"),
+        arguments.positive(how["fps"], call, "fps"),
+        arguments.not_negative(how["hold"], call, "hold"),
+        arguments.truth(how["pointer"], call, "pointer"),
+        arguments.whole(how["loops"], call, "loops", 0),
+        checked_overlays(how["overlay"], call),
+    )
 
 
 def film_of(sheet: Sheet, playback: Playback, scale: float = 1) -> Film:

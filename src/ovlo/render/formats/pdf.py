@@ -71,6 +71,7 @@ def render_paper_sheets(papers: list[PaperSheet], title: str, details: str) -> b
 @contextmanager
 def _file(written: io.BytesIO, title: str, details: str) -> Iterator[PdfFile]:
     """A PDF to which pages are written."""
+    lettering.need_fonts()
     import matplotlib
     from matplotlib.backends.backend_pdf import PdfFile
 

@@ -1,6 +1,6 @@
 """SVG files read back as shapes.
 
-    shapes = read(Path("kite.svg"))
+    shapes = read(*svg_source("kite.svg"))
     draw_into(nib, shapes)
 
 The file is first walked through by expat, which stops at the first entity declaration, so that nothing is
@@ -13,7 +13,6 @@ import io
 import warnings
 import xml.etree.ElementTree as ElementTree
 from math import atan2, cos, degrees, pi, sin
-from pathlib import Path
 from typing import Any
 from xml.parsers import expat
 
@@ -23,6 +22,7 @@ from ovlo.core.values.arguments import brief
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.errors import FileError, PartsSkipped
+from ovlo.render.files import checked_path
 from ovlo.render.formats.svg import PAPER
 
 NAMESPACE = "http://www.w3.org/2000/svg"
@@ -62,17 +62,27 @@ class _Refused(Exception):
     """Why a file is not read."""
 
 
-def read(path: Path) -> list[Any]:
-    """The shapes of an SVG file, as svgelements gives them, the lowest first."""
+def svg_source(source: object) -> tuple[str, bytes]:
+    """A name for messages, and the bytes, of a path, a file object or a text that begins with "<"."""
+    if isinstance(source, str) and source.lstrip("\ufeff \t\r\n").startswith("<"):
+        return "the text", source.encode("utf-8", "surrogatepass")
+    if callable(getattr(source, "read", None)):
+        data = source.read(LARGEST + 1)  # type: ignore[attr-defined]
+        return "the file", data.encode("utf-8", "surrogatepass") if isinstance(data, str) else bytes(data)
+    path = checked_path(source, "from_svg")
     try:
         if path.exists() and not path.is_file():
             raise FileError(f"from_svg: {path} is not a readable file; name an SVG file.")
         with path.open("rb") as file:
-            data = file.read(LARGEST + 1)
+            return str(path), file.read(LARGEST + 1)
     except FileError:
         raise
     except OSError as error:
         raise FileError(f"from_svg: {path} cannot be read ({error.strerror}).") from error
+
+
+def read(path: str, data: bytes) -> list[Any]:
+    """The shapes of an SVG file, as svgelements gives them, the lowest first."""
     try:
         if len(data) > LARGEST:
             raise _Refused(f"is larger than {LARGEST // 1_000_000} MB")

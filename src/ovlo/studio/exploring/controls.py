@@ -8,7 +8,7 @@ from __future__ import annotations
 from typing import Any
 
 from ovlo.program.loading import AnyDrawing
-from ovlo.program.parameters import Parameter, shown
+from ovlo.program.parameters import Parameter, shown, typed
 
 Control = dict[str, Any]
 Values = dict[str, str]
@@ -23,7 +23,7 @@ MOST_CHOICES = 4
 
 def controls_of(drawing: AnyDrawing) -> list[Control]:
     """The controls of a drawing's parameters."""
-    return [_control(parameter) for parameter in drawing._parameters.values()]
+    return [_control(parameter) for parameter in typed(drawing._parameters).values()]
 
 
 def _control(parameter: Parameter) -> Control:

@@ -28,6 +28,7 @@ from ovlo.page.message import packed, parts, told_finding
 from ovlo.program.lines import is_users
 from ovlo.program.loading import AnyDrawing, Program, load
 from ovlo.program.outcome import Outcome
+from ovlo.program.parameters import typed
 from ovlo.program.running import run_drawing, run_program, telling_where
 from ovlo.studio.exploring.controls import controls_of
 from ovlo.studio.exploring.requests import (
@@ -146,7 +147,7 @@ class _Desk:
             for name, one in drawings.items()
         )
         chosen = drawings.get(program.name) or next(iter(drawings.values()))
-        values = {name: text for name, text in request.values.items() if name in chosen._parameters}
+        values = {name: text for name, text in request.values.items() if name in typed(chosen._parameters)}
         try:
             # A small picture shows no lines of the program.
             outcome = run_drawing(chosen, values, request.seed, request.limits, traced=not request.number)

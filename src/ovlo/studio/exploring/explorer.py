@@ -95,7 +95,7 @@ class Explorer:
         self.presence = Presence()
         self._server = server
         self._request = request
-        self._path, _ = split_target(request.target)
+        self._path, *_ = split_target(request.target)
         self._lines: set[PageConnection] = set()
         self._busy: Draw | Save | None = None
         self._wanted: Draw | None = request
