@@ -36,7 +36,8 @@ def test_the_module_shows_the_documented_names_and_nothing_else():
 @pytest.mark.parametrize("name", [name for name in sorted(documented()) if name != "ovlo"])
 def test_a_class_shows_the_documented_names_and_nothing_else(name):
     owner = type(Sheet().trail) if name == "trail" else getattr(ovlo, name)
-    assert shown(owner) - set(dir(tuple)) == documented()[name]
+    own = shown(owner) - set(dir(tuple)) if issubclass(owner, tuple) else shown(owner)
+    assert own == documented()[name]
     thing = {"Sheet": Sheet(), "Dice": Dice(1), "Pose": Pose(), "Nib": Sheet().new_nib()}.get(name)
     if thing is not None:
         assert shown(thing) == documented()[name]

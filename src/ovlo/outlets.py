@@ -43,6 +43,10 @@ if TYPE_CHECKING:
     from ovlo.render.plotter.making import PlotHow, PlotOrder
 
 
+Lines = tuple[tuple[str, int], ...]
+"""Files and lines in them."""
+
+
 class How(TypedDict, total=False):
     """How a picture is to look; see `Sheet.save`. `only` names a function whose marks are not pale."""
 
@@ -348,11 +352,15 @@ def text_box(text: Text) -> tuple[Floats, Floats]:
     return lettering.box(text)
 
 
-def check(sheet: Sheet, skip: Iterable[str] = (), call: str = "check") -> list[Finding]:
-    """What the rules of a check come upon, but for what is skipped by name or by a comment."""
-    from ovlo.core.check.check import CheckInputs, findings
+def check(sheet: Sheet, skip: Iterable[str] = (), stopped_at: Lines | None = ()) -> list[Finding]:
+    """What the rules of a check come upon, but for what is skipped by name or by a comment.
+
+    Of a program that was stopped, or failed, in some lines, only what no further line could have changed.
+    """
+    call = "check"
+    from ovlo.core.check.check import CERTAIN, CheckInputs, findings
     from ovlo.program.silencing import is_silenced
-    from ovlo.program.source.merging import joined
+    from ovlo.program.source.merging import is_finished, joined
     from ovlo.program.source.rules import ALL_RULES
 
     names = [skip] if isinstance(skip, str) else arguments.listed(skip, call, "skip", "name rules")
@@ -362,10 +370,13 @@ def check(sheet: Sheet, skip: Iterable[str] = (), call: str = "check") -> list[F
             raise BadValue(
                 f"{call}: there is no rule {arguments.brief(name)}{near}; `ovlo check --rules` explains them."
             )
-    inputs = CheckInputs(mark_boxes(sheet), Page.of(sheet, fit=True).scale, lettering.glyphs)
+    inputs = CheckInputs(mark_boxes(sheet), lettering.glyphs)
     origins = sheet._origins
     files = dict.fromkeys(place.file for place in origins.places) if origins is not None else {}
-    found = joined(findings(sheet, inputs), files)
+    of_picture = findings(sheet, inputs)
+    if stopped_at is None or stopped_at:
+        of_picture = [one for one in of_picture if one.rule in CERTAIN or is_finished(one, stopped_at)]
+    found = joined(of_picture, files)
     return [one for one in found if one.rule not in names and not is_silenced(one)]
 
 

@@ -23,7 +23,7 @@ CELLS = [
     "[kite.run(sides=sides) for sides in (3, 4)]",
     "import pandas\npandas.DataFrame({'name': ['<b>'], 'picture': [sheet]})",
     "[1, 2]",
-    "@drawing(width=200, height=160)\ndef late(nib):\n    nib.forward(30)\n    nib.forward(1 / 0)\nlate.run()",
+    "@drawing\ndef late(nib):\n    nib.forward(30)\n    nib.forward(1 / 0)\nlate.run()",
 ]
 
 
@@ -31,7 +31,9 @@ CELLS = [
 def outputs(tmp_path_factory):
     notebook = nbformat.v4.new_notebook(cells=[nbformat.v4.new_code_cell(cell) for cell in CELLS])
     folder = str(tmp_path_factory.mktemp("notebook"))
-    client = nbclient.NotebookClient(notebook, timeout=60, allow_errors=True, resources={"metadata": {"path": folder}})
+    client = nbclient.NotebookClient(
+        notebook, timeout=60, allow_errors=True, resources={"metadata": {"path": folder}}
+    )
     client.execute()
     return [cell.outputs for cell in notebook.cells], client.widget_state
 

@@ -15,6 +15,7 @@ from typing import NamedTuple
 
 import click
 
+from ovlo import outlets
 from ovlo.cli.options import limit_options, seed_option, set_option
 from ovlo.cli.run import Run
 from ovlo.cli.speech import wording
@@ -136,7 +137,7 @@ def _checked(run: Run, task: Task, results: list[Result]) -> Result:
 def _concluded(task: Task, run: Run, outcome: Outcome) -> Result:
     """Find and print what is wrong with what a program drew."""
     tell_trouble(outcome, run.seed)
-    found = [] if outcome.sheet is None else outcome.sheet.check(skip=task.skipped)
+    found = [] if outcome.sheet is None else outlets.check(outcome.sheet, task.skipped, outcome.stopped_at)
     if not task.as_json:
         if outcome.sheet is not None and (made := wording.made_with(outcome.sheet)):
             say(made)

@@ -26,6 +26,8 @@ class Outcome:
         The same in one sentence.
     notices : tuple of str
         Lines of the program that do nothing, though they were surely meant to.
+    stopped_at : tuple of (file, line) or None
+        If it went wrong, the lines it was in; None if that is not known.
     """
 
     sheet: Sheet | None
@@ -33,6 +35,7 @@ class Outcome:
     trouble: str = ""
     brief: str = ""
     notices: tuple[str, ...] = ()
+    stopped_at: tuple[tuple[str, int], ...] | None = ()
 
     @property
     def is_empty(self) -> bool:

@@ -138,6 +138,7 @@ def run(
     a value it cannot take, is raised.
     """
     trouble = brief = ""
+    stopped_at: tuple[tuple[str, int], ...] = ()
     recorder = Recorder(is_users, sys._getframe()) if traced else None
     with (
         hosted(limits.step_limit, seed, recorder, title) as host,
@@ -158,6 +159,7 @@ def run(
             if isinstance(error, OvloError) and not users_frames(error):
                 raise
             trouble, brief = explained(error), in_brief(error)
+            stopped_at = tuple((frame.filename, frame.lineno or 0) for frame in users_frames(error))
             # Its frames hold blocks that were made and never entered; those are told now.
             error.__traceback__ = None
     sheets = host.sheets
@@ -166,7 +168,7 @@ def run(
     if is_drawing:
         del sheets[1:]
     picture = sheets[-1] if sheets else None
-    return Outcome(picture, len(sheets), trouble, brief, tuple(dict.fromkeys(notices)))
+    return Outcome(picture, len(sheets), trouble, brief, tuple(dict.fromkeys(notices)), stopped_at)
 
 
 @contextmanager

@@ -108,7 +108,6 @@ WRONG = {
         ["still-lifted"],
     ),
     "only travels": ("nib.travel(90)", ["still-lifted"]),
-    "nothing at all": ("", ["still-lifted"]),
     "a fill of one line": ("with nib.area('gold'): nib.forward(90)", ["empty-area"]),
     "a fill there and back": (
         "with nib.area('gold'):\n    nib.forward(90)\n    nib.back(60)",
@@ -199,7 +198,7 @@ def test_wrong_programs_get_their_finding(program, case):
     assert [one.rule for one in found] == rules, [str(one) for one in found]
     assert all(one.fix and one.message for one in found)
     # Where steps came from is known, so every finding that speaks of a mark names a line.
-    assert all(one.lines for one in found) or case == "nothing at all"
+    assert all(one.lines for one in found)
 
 
 @pytest.mark.parametrize("case", RIGHT)
@@ -289,13 +288,17 @@ def test_off_sheet_says_how_it_would_fit_and_which_line_leaves(program):
 
     square = "for _ in nib.full_turn(4): nib.forward(100)"
     assert fix(f"nib.travel_to(0, 220)\n{square}") == (
-        "Start 80 px lower: nib.travel_by(0, -80) moves it there. All would fit if x and y were exchanged."
+        "All marks fit if they are drawn 80 px lower. All would fit if x and y were exchanged."
     )
     assert fix(f"nib.travel_to(-400, -300)\n{square}").startswith(
-        "Start 80 px farther right and 60 px higher: nib.travel_by(80, 60) moves it there."
+        "All marks fit if they are drawn 80 px farther right and 60 px higher."
     )
-    assert fix("nib.travel_to(-400, 0)\nnib.forward(800)").startswith("All would fit at 0.")
-    # Moved so, nothing leaves the sheet any more.
+    assert fix("nib.circle(300)").startswith("All marks fit at 0.8 of the size, positions included, or on")
+    # Made smaller, or moved so, nothing leaves the sheet any more.
+    assert Sheet(640, 480).check() != []
+    sheet = Sheet(640, 480)
+    sheet.new_nib().circle(0.8 * 300)
+    assert sheet.check() == []
     names: dict[str, object] = {}
     exec(script(f"nib.travel_to(-400, -300)\nnib.travel_by(80, 60)\n{square}"), names)
     assert names["sheet"].check() == []  # type: ignore[attr-defined]
@@ -328,3 +331,71 @@ def _sampled(parameter, sample, chance):
     if step:
         value = low + step * round((value - low) / step)
     return shown(round(value) if parameter.kind.name == "whole number" else value)
+
+
+OVER_THE_EDGE = {
+    "rules across the sheet": (
+        "for y in (-100, 0, 100):\n    nib.travel_to(-400, y)\n    nib.forward(800)",
+        None,
+    ),
+    "a part of a pixel": ("nib.travel_to(-320.4, 0)\nnib.forward(100)", None),
+    "scales at the edge": (
+        "for x in range(-360, 361, 60):\n    for y in range(-270, 271, 60):\n"
+        "        nib.travel_to(x, y)\n        nib.circle(30)",
+        None,
+    ),
+    "rays on all sides": (
+        "for i in range(24):\n    nib.travel_to(0, 0)\n    nib.turn_to(15 * i + 7)\n    nib.forward(330 + i)",
+        "hint",
+    ),
+    "a random walk": (
+        "for _ in range(300):\n    nib.turn_to(nib.dice.number(0, 200))\n    nib.forward(20)",
+        "hint",
+    ),
+    "one row of equal boats that begins too far right": (
+        "for x in (-50, 50, 150, 250, 350):\n    nib.travel_to(x, 0)\n    nib.polygon(4, radius=30)",
+        "problem",
+    ),
+    "a word": ("nib.travel_to(300, 0)\nnib.text('Marrow Bay')", "problem"),
+    "a ring that is too large": ("nib.circle(250)", "problem"),
+}
+
+
+@pytest.mark.parametrize("case", OVER_THE_EDGE)
+def test_what_leaves_the_sheet_is_a_problem_only_where_it_surprises(program, case):
+    body, severity = OVER_THE_EDGE[case]
+    source = f"from ovlo import Sheet\nsheet = Sheet(640, 480, seed=7)\nnib = sheet.new_nib()\n{body}\n"
+    source = source if "dice" in body else source.replace(", seed=7", "")
+    found = [one for one in checked(program, source).check() if one.rule == "off-sheet"]
+    assert [one.severity for one in found] == ([severity] if severity else [])
+
+
+def test_nothing_drawn_is_said_once_by_its_cause(ovlo_command, program):
+    bare = "from ovlo import Sheet\nnib = Sheet().new_nib()\n"
+    assert "Nothing was drawn at all" in ovlo_command("check", program(bare)).stdout
+    unused = ovlo_command("check", program(f"{bare}\ndef sail(nib):\n    nib.forward(9)\n"))
+    assert unused.returncode == 1
+    assert "problem: unused-function" in unused.stdout
+    assert "Nothing was drawn" not in unused.stdout
+    failed = ovlo_command("check", program(f"{bare}nib.forward('90')\n"))
+    assert "Nothing was drawn" not in failed.stdout
+
+
+def test_of_a_stopped_program_only_what_was_finished_is_told(ovlo_command, program):
+    path = program(
+        "from ovlo import Sheet\nnib = Sheet().new_nib()\n"
+        "for _ in range(3):\n    nib.forward(80)\n    nib.left(60)\n"
+        "while True:\n    nib.forward(2)\n    nib.left(90.01)\n"
+    )
+    found = ovlo_command("check", path, "--step-limit", 5000).stdout
+    assert "turns-miss-360" in found
+    assert "retraced-line" not in found
+    assert "sides turn by" not in found
+
+
+def test_a_square_walked_five_times_is_not_called_a_star(ovlo_command, program):
+    path = program(
+        "from ovlo import Sheet\nnib = Sheet().new_nib()\n"
+        "for _ in range(20):\n    nib.forward(80)\n    nib.left(90)\n"
+    )
+    assert "Fix: Repeat 4 times instead of 20.\n" in ovlo_command("check", path).stdout

@@ -1,6 +1,6 @@
 """Checking a drawing: all rules over one sheet, one finding for one cause.
 
-    findings(sheet, boxes, fitting, letters)
+    findings(sheet, CheckInputs(boxes, letters))
 
 What the core does not know, the size of texts and their letters, is handed in.
 """
@@ -43,6 +43,10 @@ FLATNESS = 0.1
 RULES = declared(closing, turning, rosettes, retracing, straying, marks, seen.Seen, lifting, areas)
 
 
+CERTAIN = {"no-contrast", "covered", "off-sheet"}
+"""Rules about marks that stay what they are, whatever a program had drawn after it was stopped."""
+
+
 FEW = 4
 """More marks of a kind that come by chance are a scatter, in which any may be hidden."""
 
@@ -52,7 +56,6 @@ class CheckInputs:
     """What a check needs to know about texts and views."""
 
     boxes: MarkBoxes
-    fitting: float
     letters: Letters
 
 
@@ -70,7 +73,7 @@ def _matches(sheet: Sheet, inputs: CheckInputs, origins: Origins | None) -> Iter
     painting = painted(columns)
     scale = points.PIXELS / max(sheet.width, sheet.height)
     flat = painting.flattened(FLATNESS / scale)
-    yield from marks.off_sheet(sheet, inputs.boxes, inputs.fitting)
+    yield from marks.off_sheet(sheet, inputs.boxes)
     yield from lifting.still_lifted(sheet)
     short = dict(areas.cut_short(columns))
     yield from areas.area_cut_short(short)

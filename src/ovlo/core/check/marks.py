@@ -9,6 +9,7 @@ import numpy as np
 
 from ovlo.core.paint.contours import AXES, MEETS
 from ovlo.core.paint.measures import MarkBoxes, step_lengths, widest_line
+from ovlo.core.paint.outlines import strokes
 from ovlo.core.trail.columns import Columns, PenState
 from ovlo.core.values.arrays import Bools, Complexes, Floats, Ints
 from ovlo.core.values.finding import HINT, PROBLEM, Match, rule
@@ -27,39 +28,92 @@ HAIRLINE = 0.2
 """Pixels; narrower lines are hardly seen."""
 
 
+LIKE = 4
+"""So many marks of one size are a pattern, of which some may be cut by the edge."""
+
+
 @rule(
     "off-sheet",
     PROBLEM,
-    "Reported when a line, area or text reaches beyond the sheet; line widths are ignored. Not reported "
-    "for backgrounds that contain the whole sheet, and for areas without outline of which "
-    f"{BLEEDING:.0%} or more is on the sheet.",
+    "Reported when a line, area or text reaches beyond the sheet by a pixel or more; line widths are "
+    "ignored. Not reported for backgrounds that contain the whole sheet, for areas without outline of which "
+    f"{BLEEDING:.0%} or more is on the sheet, for lines that cross the whole sheet, and for a pattern of "
+    f"{LIKE} or more marks of one size that is cut on several sides. Only a hint for random marks, and if "
+    "marks leave the sheet on three sides or more.",
 )
-def off_sheet(sheet: Sheet, boxes: MarkBoxes, fitting: float) -> Iterator[Match]:
-    """Marks that leave the sheet; `fitting` is the scale at which all would be seen."""
+def off_sheet(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
+    """Marks that leave the sheet, unless they run over its edge on purpose."""
     columns = sheet._columns
     half = np.array([sheet.width, sheet.height]) / 2
-    boxes = boxes.chosen(~_bleeds(columns, boxes, half))
     over = boxes.beyond(sheet.width, sheet.height)
-    if not over.count:
+    is_text = np.arange(over.total) >= over.total - len(columns.texts)
+    sides = _sides_left(boxes, half, 1 / sheet._pixels_per_unit)
+    is_out = sides.any(axis=1) & ~_bleeds(columns, boxes, half)
+    is_out &= is_text | ~(_crosses(columns, sides) | _is_cut_pattern(boxes, sides, is_out))
+    if not is_out.any():
         return
     far = ", ".join(
         f"{distance:.4g} {sheet.unit} beyond the {edge}" for edge, distance in over.distances.items()
     )
-    is_text = np.arange(over.total) >= over.total - len(columns.texts)
-    texts = np.flatnonzero(over.is_out & is_text) - (over.total - len(columns.texts))
-    first = int(np.flatnonzero(over.is_out)[0])
+    texts = np.flatnonzero(is_out & is_text) - (over.total - len(columns.texts))
+    first = int(np.flatnonzero(is_out)[0])
     place = np.clip((boxes.low[first] + boxes.high[first]) / 2, -half, half)
     steps = _steps_beyond(columns, half)
+    steps = steps[np.isin(_marks_of(steps, boxes), np.flatnonzero(is_out & ~is_text))]
     if not len(steps):  # only the bulge of a curve leaves it
-        steps = boxes.steps[over.is_out & ~is_text]
+        steps = boxes.steps[is_out & ~is_text]
+    is_scatter = sheet.seed is not None or (is_out.sum() >= LIKE and sides[is_out].any(axis=0).sum() > 2)
     yield Match(
         f"{over.count} of {over.total} {'mark' if over.total == 1 else 'marks'} "
         f"{'leaves' if over.count == 1 else 'leave'} the sheet: {far}.",
-        _mend_of_place(sheet, boxes.low.min(axis=0), boxes.high.max(axis=0), fitting),
+        _fix_of_place(sheet, boxes.chosen(is_out | ~over.is_out)),
         complex(*place.tolist()),
         tuple(steps.tolist()),
         tuple(columns.texts[i].origin for i in texts.tolist()),
+        is_hint=bool(is_scatter and not (is_out & is_text).any()),
     )
+
+
+def _sides_left(boxes: MarkBoxes, half: Floats, least: float) -> Bools:
+    """On which sides each mark leaves the sheet by at least so much: left, bottom, right, top."""
+    over = np.concatenate([-half - boxes.low, boxes.high - half], axis=1)
+    return np.asarray(over >= least)
+
+
+def _crosses(columns: Columns, sides: Bools) -> Bools:
+    """Which marks are lines from beyond one side of the sheet to beyond the side that faces it."""
+    across, up = sides[:, 0] & sides[:, 2], sides[:, 1] & sides[:, 3]
+    lines = strokes(columns)
+    ends = (
+        lines.vertices[np.append(lines.moves[1:], len(lines.vertices)) - 1]
+        if len(lines)
+        else np.empty((0, 2))
+    )
+    far = np.zeros((len(sides), 2), bool)
+    low, high = lines.boxes()
+    # From one end of its box to the other, as a horizon goes and a circle does not.
+    far[: len(ends)] = np.abs(ends - lines.vertices[lines.moves]) > 0.9 * (high - low)
+    return np.asarray((across & far[:, 0]) | (up & far[:, 1]))
+
+
+def _is_cut_pattern(boxes: MarkBoxes, sides: Bools, is_out: Bools) -> Bools:
+    """Which marks are of one size with others, most of them on the sheet, that leave it on several sides.
+
+    Such are tiles and scales. What leaves on one side alone is out of place.
+    """
+    sizes = boxes.high - boxes.low
+    unit = max(float(sizes.max(initial=0.0)), 1e-300) * 1e-3
+    _, kinds = np.unique(np.round(sizes / unit).astype(np.int64), axis=0, return_inverse=True)
+    kinds = kinds.reshape(-1)
+    all_of, out_of = np.bincount(kinds), np.bincount(kinds, is_out)
+    left_by = sum((np.bincount(kinds, side & is_out) > 0).astype(int) for side in sides.T)
+    return np.asarray(((all_of >= LIKE) & (2 * out_of <= all_of) & (left_by > 1))[kinds])
+
+
+def _marks_of(steps: Ints, boxes: MarkBoxes) -> Ints:
+    """The mark that each step is a part of, by the first step of each; texts have none."""
+    order = np.argsort(boxes.steps, kind="stable")
+    return np.asarray(order[np.searchsorted(boxes.steps[order], steps, "right") - 1])
 
 
 def _bleeds(columns: Columns, boxes: MarkBoxes, half: Floats) -> Bools:
@@ -81,8 +135,9 @@ def _steps_beyond(columns: Columns, half: Floats) -> Ints:
     return np.flatnonzero(is_traced & (ends > half).any(axis=1))
 
 
-def _mend_of_place(sheet: Sheet, low: Floats, high: Floats, fitting: float) -> str:
-    """How all marks would fit: moved, if that is enough, else smaller, or on a larger sheet."""
+def _fix_of_place(sheet: Sheet, boxes: MarkBoxes) -> str:
+    """How marks would fit: moved, if that is enough, else smaller, or on a larger sheet."""
+    low, high = boxes.low.min(axis=0), boxes.high.max(axis=0)
     half, unit = np.array([sheet.width, sheet.height]) / 2, sheet.unit
     reach = np.maximum(-low, high)
     exchanged = " All would fit if x and y were exchanged." if (reach[::-1] <= half).all() else ""
@@ -97,10 +152,13 @@ def _mend_of_place(sheet: Sheet, low: Floats, high: Floats, fitting: float) -> s
             )
             if number
         ]
-        return f"Start {' and '.join(ways)}: nib.travel_by({dx:g}, {dy:g}) moves it there.{exchanged}"
+        return f"All marks fit if they are drawn {' and '.join(ways)}.{exchanged}"
     width, height = np.ceil(2 * reach + widest_line(sheet._columns)).tolist()
+    # Rounded down, so that it is enough. All lengths are from the centre of the sheet.
+    factor = np.floor(100 * float((half / np.maximum(reach, 1e-300)).min())) / 100
+    smaller = f"at {factor:g} of the size, positions included, or " if 0 < factor < 1 else ""
     return (
-        f"All would fit at {fitting:.2g} of the size, or on a sheet of "
+        f"All marks fit {smaller}on a sheet of "
         f"{max(width, sheet.width):g} × {max(height, sheet.height):g} {unit}.{exchanged}"
     )
 

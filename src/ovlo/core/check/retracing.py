@@ -14,6 +14,9 @@ from ovlo.core.check.turning import turn_of
 from ovlo.core.paint.contours import MEETS, Contour
 from ovlo.core.values.finding import HINT, Match, rule
 
+MOST_SIDES = 100
+"""Figures of more sides are not what the number of a loop is about."""
+
 
 @rule(
     "retraced-line",
@@ -63,6 +66,9 @@ def _told_retraced(contour: Contour, closed: int, again: int) -> Match:
 def _both_readings(n: int, angle: float, closed: int) -> str:
     """What was meant by n sides: as many, with another turn; or fewer."""
     rounds = round(n * angle / 360)
+    if n > MOST_SIDES or (n % closed == 0 and is_angle(angle, 360 / closed)):
+        # A plain polygon, walked several times; nobody means a star by it.
+        return f"Repeat {closed} times instead of {n}."
     if not is_angle(n * angle, 360 * rounds) or rounds < 2 or is_angle(angle, 180 - 360 / n):
         return f"For {n} sides turn by {typed(n)}, or repeat {closed} times."
     # A star of n points is one stroke when its rounds and n have no common divisor (Coxeter, 2.8).

@@ -153,7 +153,7 @@ def conclude(folder: str, why: str) -> None:
     reason = WHYS[why].format(seconds=seconds or 0)
     words = f"Stopped: {reason}. Marks of its last half second may be missing."
     try:
-        conclusion(Outcome(sheet, count, words, f"Stopped: {reason}."))
+        conclusion(Outcome(sheet, count, words, f"Stopped: {reason}.", stopped_at=None))
     except OvloError as error:
         print(f"Error: {error}", file=sys.stderr)
     finally:

@@ -12,7 +12,7 @@ import ast
 from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
-from ovlo.core.values.finding import Finding
+from ovlo.core.values.finding import PROBLEM, Finding
 from ovlo.program.source.rules import findings_in, parsed
 from ovlo.program.source.tree import called
 
@@ -26,11 +26,15 @@ EXPLAINED = {
     "not-entered": {"empty-area", "not-closed", "still-lifted"},
     "infinite-recursion": {"off-sheet", "tiny-picture", "retraced-line", "drift", "covered"},
     "unused-parameter": {"retraced-line", "covered"},
+    "unused-function": {"still-lifted"},
 }  # fmt: skip
 """What in a picture is explained by what is wrong in the source of the function it comes from."""
 
 ANYWHERE = {"radians-for-degrees", "floor-division", "unused-parameter", "not-called"}
 """Causes whose values may come from another function than the one that draws."""
+
+OF_WHOLE = {"still-lifted", "tiny-picture"}
+"""Rules about the whole of a drawing."""
 
 OF_TURNS = {"turns-miss-360", "rosette-misses-360"}
 
@@ -46,21 +50,42 @@ def joined(of_picture: list[Finding], files: Iterable[str]) -> list[Finding]:
     """All findings: the picture's, but for those that the source explains, then the source's."""
     trees = {file: tree for file in files if (tree := parsed(file)) is not None}
     of_source = [one for file, tree in trees.items() for one in findings_in(tree, file)]
-    left = (
-        one
-        for one in (*of_picture, *of_source)
-        if not any(_explains(cause, one, trees[cause.file]) for cause in of_source)
-    )
-    return [_placed(one, trees.get(one.file)) for one in left]
+    left = []
+    for one in (*of_picture, *of_source):
+        explained = [other for other in of_picture if _explains(one, other, trees)]
+        if any(other.severity == PROBLEM for other in explained):
+            one = replace(one, severity=PROBLEM)  # a cause is as bad as what it leads to
+        if not any(_explains(cause, one, trees) for cause in of_source):
+            left.append(_placed(one, trees.get(one.file)))
+    return left
 
 
-def _explains(cause: Finding, other: Finding, tree: ast.Module) -> bool:
-    """Whether a finding of the source is the cause of another: it is about lines of the same function."""
-    if other.rule not in EXPLAINED.get(cause.rule, ()) or cause.file != other.file:
+def is_finished(finding: Finding, stopped_at: tuple[tuple[str, int], ...] | None) -> bool:
+    """Whether a program that stopped in some lines had left every loop that drew what a finding is about."""
+    tree = parsed(finding.file) if finding.file else None
+    if stopped_at is None or tree is None or finding.rule in OF_WHOLE:
         return False
+    drew = {*finding.lines, *finding.callers}
+    loops = [
+        range(node.lineno, (node.end_lineno or node.lineno) + 1)
+        for node in ast.walk(tree)
+        if isinstance(node, Loop)
+    ]
+    stops = {line for file, line in stopped_at if file == finding.file}
+    return max(drew) < max(stops, default=0) and not any(
+        stop in loop and not drew.isdisjoint(loop) for loop in loops for stop in stops
+    )
+
+
+def _explains(cause: Finding, other: Finding, trees: dict[str, ast.Module]) -> bool:
+    """Whether a finding of the source is the cause of another: it is about lines of the same function."""
+    if other.rule not in EXPLAINED.get(cause.rule, ()) or other.file not in ("", cause.file):
+        return False
+    if cause.rule == "unused-function":
+        return not other.lines  # nothing was drawn at all
     if cause.rule in ANYWHERE:
         return True
-    first, last = _function_lines(tree, cause.lines[0])
+    first, last = _function_lines(trees[cause.file], cause.lines[0])
     return any(first <= line <= last for line in (*other.lines, *other.callers))
 
 
