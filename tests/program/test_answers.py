@@ -123,6 +123,12 @@ def test_another_hook_for_uncaught_errors_still_runs(program, tmp_path):
 
 
 def test_an_error_of_another_kind_is_left_alone(program, tmp_path):
-    path = program(f"{HEAD}1 / 0\n")
-    done = subprocess.run([sys.executable, path], cwd=tmp_path, capture_output=True, text=True)
-    assert done.stderr.splitlines()[-1] == "ZeroDivisionError: division by zero"
+    (tmp_path / "sums.py").write_text("def halve(n):\n    return n / 0\n")
+    for line, words in {
+        "raise OSError('no disk')": "OSError: no disk",
+        "decimal.Decimal(1) / 0": "decimal.DivisionByZero: [<class 'decimal.DivisionByZero'>]",
+        "sums.halve(3)": "ZeroDivisionError: division by zero",
+    }.items():
+        path = program(f"import decimal\nimport sums\nfrom ovlo import Sheet\n{line}\n")
+        done = subprocess.run([sys.executable, path], cwd=tmp_path, capture_output=True, text=True)
+        assert done.stderr.splitlines()[-1] == words

@@ -78,3 +78,15 @@ def test_a_file_never_takes_the_place_of_a_loaded_module(program):
     load(str(path)).drawings()
     assert sys.modules["json"] is json
     assert "kite_of_the_bay" not in sys.modules
+
+
+CHANCE = (
+    "import random\nfrom ovlo import Sheet\n{}nib = Sheet().new_nib()\nnib.forward(random.randint(1, 90))\n"
+)
+
+
+def test_a_picture_that_pythons_own_random_numbers_decide_is_told(ovlo_command, program):
+    words = "Python's random module decided part of this picture"
+    for command in ("check", "draw"):
+        assert ovlo_command(command, program(CHANCE.format(""))).stderr.count(words) == 1
+        assert words not in ovlo_command(command, program(CHANCE.format("random.seed(3)\n"))).stderr

@@ -17,6 +17,62 @@ from ovlo.program.running import Limits, run_program
 HEAD = "from ovlo import Colour, Motif, Sheet, blend, drawing, ramp\n\n@drawing()\ndef kite(nib, side=90):\n"
 
 SLIPS = {
+    # Python's own errors, in the words of the drawing
+    'nib.text("kite " + 3)': 'f"kite {3}"',
+    'nib.forward(90 + "5")': "int(…) or float(…) makes a number",
+    'nib.forward("90" * 1.5)': "only be repeated",
+    "for i in range(7 / 2): nib.forward(9)": "range(7 // 2)",
+    "nib.forward([1, 2, 3][3])": "the first is 0",
+    'nib.forward({"big": 3}["bigg"])': "no key 'bigg'",
+    "while nib.distance_to > 50: nib.forward(9)": "call it with brackets",
+    "nib.forward(90 / 0)": "begin a loop at 1",
+    "nib.travel_to(nib.position + 10)": "x, y = nib.position",
+    'nib.forward(int("12px"))': "'12px' is not a number",
+    'nib.forward(float("2,5"))': "2.5",
+    "nib.forward(2,5)": "forward(2.5)",
+    "nib.travel_to(1,5, 2)": "travel_to(1.5, 2)",
+    'side = "90"; nib.forward(side)': "int(…) or float(…) makes a number of it",
+    "nib.forward(print())": "ends with return",
+    "nib.forward(nib.forward)": "call it with brackets",
+    "range = 10; range(4)": "give that variable another name",
+    'nib.line_dash = "dashed"': "(6, 4)",
+    "pen.forward(90)": "sheet.new_nib() makes a nib",
+    "from ovlo import full_turn": "nib.full_turn",
+    "from ovlo import Sheet; Sheet.new_nib()": "then sheet.new_nib(…)",
+    "from ovlo import Nib; Nib.forward(90)": "then nib.forward(…)",
+    "import ovlo; ovlo.forward(90)": "nib.forward",
+    'drawing("My picture")': "@drawing()",
+    'drawing(background="navy")': "paper='navy'",
+    "nib.stamp(kite.__call__)": "is not a motif",
+    "nib.polygon(5, size=40)": "radius=40",
+    "nib.set_heading(90)": "nib.turn_to(90)",
+    "nib.turnright(90)": "nib.right(90)",
+    "nib.turnleft(90)": "nib.left(90)",
+    "nib.fwd(90)": "did you mean forward?",
+    "nib.bk(90)": "did you mean back?",
+    "nib.lt(90)": "did you mean left?",
+    "nib.rt(90)": "did you mean right?",
+    "nib.forward = 90": "nib.forward(…)",
+    "Motif.record(lambda n: n.circle(9)).rotated(90)": "motif.turned(90)",
+    "Motif.record(lambda n: n.circle(9)).flipped()": "motif.mirrored()",
+    'Motif.record(lambda n: n.circle(9)).recolour("red")': "motif.styled(",
+    "nib.dice.random_colour()": "dice.colour()",
+    "nib.dice.roll()": "dice.integer(1, 6)",
+    "nib.dice.uniform(1, 6)": "dice.number(0, 1)",
+    "nib.sheet.nib": "sheet.new_nib() makes a nib",
+    "nib.sheet.qwerty": "used most are new_nib",
+    "nib.qwerty": "used most are forward",
+    "with nib.full_turn(4): nib.forward(9)": "for _ in nib.full_turn(4):",
+    'for x in nib.area("gold"): nib.forward(9)': "with nib.area(",
+    "for i in 5: nib.forward(9)": "for i in range(5):",
+    "with nib.lift(): nib.forward(9)": "nib.lifted()",
+    "a, b, c = nib.position": "3 names on the left",
+    "math.sqrt(2)": "import math",
+    "(1, 2).append(3)": "a tuple cannot grow",
+    "[1].push(3)": "append(…)",
+    "nib.forward(max([]))": "an empty list has no max",
+    "not_there": "give it a value in a line above",
+    "kite = 3; kite(4)": "cannot be called",
     # names: a slip of the fingers
     "nib.foward(90)": "did you mean forward?",
     "nib.fowrard(90)": "forward",
@@ -76,15 +132,15 @@ SLIPS = {
     "nib.ring(9)": "nib.circle(30)",
     "nib.dot(4)": "nib.circle(2",
     "nib.erase()": "sheet.clear()",
-    "nib.undo()": "sheet.clear()",
+    "nib.undo()": "nib.sheet.undo()",
     "nib.reset()": "sheet.clear()",
     "nib.sheet.wipe()": "sheet.clear()",
     "nib.random(1, 6)": "nib.dice.integer(1, 6)",
     "nib.center()": "the centre of the sheet",
     "nib.sheet.background = 'navy'": "Sheet(paper=",
     "nib.sheet.forward(90)": "nib.forward",
-    "nib.dice.random()": "nib.dice.integer(1, 6)",
-    "Motif.record(lambda n: n.forward(9)).rotate(9)": "by an angle",
+    "nib.dice.random()": "dice.number(0, 1)",
+    "Motif.record(lambda n: n.forward(9)).rotate(9)": "motif.turned(90)",
     # names that are not there
     "forward(90)": "write nib.forward(…)",
     "nibb.forward(90)": "did you mean nib?",
@@ -309,3 +365,37 @@ def test_the_readme_shows_two_real_answers(ovlo_command, program):
         program(head + code + "\n")
         done = ovlo_command("draw", "kite.py")
         assert block == f"{textwrap.dedent(done.stderr).strip()}\n{done.stdout.strip()}"
+
+
+UNREADABLE = {
+    "nib.forward(90": "This bracket is never closed",
+    "for i in range(4) nib.forward(9)": "A colon is missing",
+    "def kite(nib)\n    nib.forward(9)": "A colon is missing at the end",
+    "for i in range(4):\nnib.forward(9)": "Indent the line below by four spaces",
+    "nib.forward(90))": "a closing bracket too many",
+    "nib.text('it's')": "no quote at its end",
+    "  nib.forward(9)": "indented more than the one above",
+    'nib.ink = "tomato': "no quote at its end",
+    "else: nib.forward(9)": "no if above it",
+    "nib.forward 90": "Brackets are missing: nib.forward(90).",
+    "if nib.heading = 90: nib.forward(9)": "== compares two",
+    'print "hi"': "Brackets are missing around what is printed",
+}
+
+
+@pytest.mark.parametrize("source", UNREADABLE)
+def test_source_that_python_cannot_read_says_what_to_write(source, program):
+    with pytest.raises(OvloError, match=re.escape(UNREADABLE[source])):
+        load(str(program(f"from ovlo import Sheet\nnib = Sheet().new_nib()\n{source}\n")))
+
+
+def test_a_method_without_self_a_value_used_too_early_and_a_plain_function_are_explained(program):
+    cases = {
+        "class Bay:\n    def fly(n): n.forward(9)\nBay().fly(nib)": "it takes self first: def fly(self, …)",
+        "n = 4\ndef go():\n    n = n + 1\ngo()": "n has no value yet",
+        "def leaf(nib): nib.circle(9)\nleaf.save('a.svg')": "with @drawing above its def",
+        "def side(n): n * 2\nnib.forward(side(4) + 1)": "ends with `return …`",
+    }
+    for source, words in cases.items():
+        path = program(f"from ovlo import Sheet\nnib = Sheet().new_nib()\n{source}\n")
+        assert words in run_program(load(str(path))).trouble

@@ -24,6 +24,24 @@ SET = ("ink", "line_width", "line_dash", "line_cap", "line_join", "pointer")
 READ = ("position", "heading", "pose", "is_lifted", "sheet", "dice")
 SIZES = {"polygon": "name the size: radius={size} or side_length={size}"}
 
+KEYWORDS = (
+    (("background", "bg", "color", "colour", "back"), "paper"),
+    (("size", "r", "length", "radius"), "radius"),
+    (("size", "length", "side", "distance"), "side_length"),
+    (("side", "length", "size"), "width"),
+    (("corners", "edges", "n"), "sides"),
+    (("tips", "corners", "n"), "points"),
+    (("angle", "rotation", "rotate", "tilt", "heading"), "turn"),
+    (("filename", "file", "name"), "path"),
+    (("text", "string", "message", "label"), "words"),
+    (("font_size", "fontsize", "height"), "size"),
+    (("thickness", "width", "stroke", "line"), "line_width"),
+    (("bold",), "weight"),
+    (("italic",), "slant"),
+    (("times", "n", "number", "repeat"), "count"),
+)
+"""Words tried for a parameter, and which it may be."""
+
 NUMBERS = ("no values", "one value", "two values", "three values", "four values")
 
 
@@ -73,11 +91,19 @@ def _of_ours(
         return _unknown_keyword(name, message.split("'")[1], by_place + by_name, node)
     if "multiple values" in message:
         return f"{name}: {message.split(chr(39))[1]} is given twice, by its place and by its name"
+    if "missing" in message and isinstance(node, ast.Call):
+        # A method called on its class: Sheet.new_nib()
+        owner = ast.unparse(node.func.value) if isinstance(node.func, ast.Attribute) else ""
+        if owner in MADE:
+            return f"{name} belongs to one {owner.lower()}, not to all: {MADE[owner]}.{name}(…)"
     if "missing" in message:
         missing = re.findall(r"'(\w+)'", message)
         example = ", ".join(one.name for one in parameters if one.default is one.empty)
         return f"{name} needs {' and '.join(missing)}; write {name}({example})"
     count = len(by_place)
+    if isinstance(node, ast.Call) and len(values) == count + 1 > 1 and _is_decimal_comma(node):
+        meant = ", ".join([".".join(values[:2]), *values[2:]])
+        return f"decimals take a point: {name}({meant}) instead of {name}({', '.join(values)})"
     takes = NUMBERS[count] if count < len(NUMBERS) else f"{count} values"
     names = f", {', '.join(by_place)}" if by_place else ""
     if name in SIZES and len(values) > count:
@@ -86,6 +112,21 @@ def _of_ours(
         return f"{name} takes {takes}{names}; name the colour: fill={colour}"
     others = f"; the others need their names: {', '.join(f'{one}=…' for one in by_name)}" if by_name else ""
     return f"{name} takes {takes}{names}{others}"
+
+
+MADE = {"Sheet": "sheet = Sheet(), then sheet", "Nib": "nib = sheet.new_nib(), then nib"}
+"""How one of a class is made and used."""
+
+
+def _is_decimal_comma(node: ast.Call) -> bool:
+    """Whether two whole numbers stand together as in `forward(2,5)`."""
+    first, second = node.args[:2]
+    return (
+        isinstance(first, ast.Constant)
+        and isinstance(second, ast.Constant)
+        and type(first.value) is type(second.value) is int
+        and second.col_offset == (first.end_col_offset or 0) + 1
+    )
 
 
 def _is_colour(source: str) -> bool:
@@ -105,6 +146,10 @@ def _unknown_keyword(name: str, given: str, known: list[str], node: ast.AST | No
             meant += f", or set nib.ink = {value} for the line"
     elif given in COLOUR.split():
         meant = f"set nib.ink = {value} before it"
+    elif meant := next(
+        (f"write {word}={value}" for words, word in KEYWORDS if given in words and word in known), ""
+    ):
+        pass
     elif near := nearest(given, known):
         meant = f"did you mean {near[0]}={value}?"
     else:

@@ -433,6 +433,11 @@ def drawing(
     """
     if callable(width):
         return drawing()(width)
+    if isinstance(width, str) and not width.strip().replace(".", "").isdigit():
+        raise BadType(
+            f"drawing: a drawing is called by its function's name; leave {arguments.brief(width)} out: "
+            "@drawing()."
+        )
     new_sheet = functools.partial(Sheet, width, height, paper, unit)
     _check_sheet(new_sheet)
     key = checked_shortcut(shortcut)

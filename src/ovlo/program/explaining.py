@@ -7,19 +7,24 @@ Python's own errors about names and calls are answered from the objects they hol
 
 from __future__ import annotations
 
+import ast
 import builtins
 import traceback
 from collections.abc import Callable
+from types import TracebackType
 
 import ovlo
 from ovlo.core.sheet.host import Stop
 from ovlo.core.sheet.nib import Nib
+from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.arguments import brief, nearest
 from ovlo.core.values.colour_names import NAMED
+from ovlo.core.values.dice import Dice
 from ovlo.core.values.errors import OvloError
 from ovlo.core.values.everyday import answer, unknown
 from ovlo.program import calls
 from ovlo.program.lines import last_users, users_frames
+from ovlo.program.python_errors import value_error_in_words
 
 MOST_LINES = 8
 """Of a traceback; of a longer one the beginning and the end are shown."""
@@ -50,10 +55,20 @@ def in_brief(error: BaseException) -> str:
 def told(error: BaseException) -> str:
     """What an error says, without its lines: in our words if we know the answer."""
     if isinstance(error, OvloError):
-        return str(error) or type(error).__name__
+        return _without_quotes(error) or type(error).__name__
     if words := _answer_to(error):
         return f"{type(error).__name__}: {words}"
     return "".join(traceback.format_exception_only(error)).rstrip()
+
+
+def _without_quotes(error: OvloError) -> str:
+    """What an error of ours says; a text from elsewhere cannot be written without quotes."""
+    words, place = str(error), last_users(error)
+    node = calls.node_at(place) if place is not None and words.endswith("write it without quotes.") else None
+    has_quotes = node is None or any(
+        isinstance(part, ast.Constant) and isinstance(part.value, str) for part in ast.walk(node)
+    )
+    return words if has_quotes else f"{words[: words.rindex(';')]}; int(…) or float(…) makes a number of it."
 
 
 def put_answer(error: BaseException) -> None:
@@ -66,8 +81,22 @@ def put_answer(error: BaseException) -> None:
 
 
 def _answer_to(error: BaseException) -> str:
-    return next(
-        (words for kind, fix in FIXES.items() if isinstance(error, kind) and (words := fix(error))), ""
+    fixes = [fix for kind, fix in FIXES.items() if isinstance(error, kind)]
+    words = next((words for fix in fixes if (words := fix(error))), "")
+    place = last_users(error)
+    # An error inside another library, or in a program that does not draw, keeps its own words.
+    if words or place is None or place.tb_next is not None or not _uses_ovlo(place):
+        return words
+    return value_error_in_words(error, place)
+
+
+def _uses_ovlo(place: TracebackType) -> bool:
+    """Whether the module of a frame has imported something of Ovlo."""
+    return any(
+        value is ovlo
+        or str(getattr(value, "__module__", "")).partition(".")[0] == "ovlo"
+        or type(value).__module__.partition(".")[0] == "ovlo"
+        for value in place.tb_frame.f_globals.values()
     )
 
 
@@ -83,6 +112,10 @@ def _unknown_name(error: BaseException) -> str:
     if isinstance(error, UnboundLocalError):
         return ""
     name = error.name or ""
+    if name in NOT_MADE:
+        return f"{name} is not made yet; write before it: {NOT_MADE[name]}"
+    if name in USUAL_MODULES:
+        return f"{name} is a module of Python; add at the top: import {name}"
     if name in ovlo.__all__:
         return f"{name} is one of Ovlo's names; add at the top: from ovlo import {name}"
     if name in dir(Nib):
@@ -90,15 +123,32 @@ def _unknown_name(error: BaseException) -> str:
     if name.lower() in NAMED:
         return f'a colour needs quotes: "{name}"'
     place = last_users(error)
+    found = answer(name)
+    if found and not (place is not None and nearest(name, _own_names(place))):
+        return f"{name!r} is not defined; {found}"
     known = [*dir(builtins), *ovlo.__all__]
     if place is not None:  # of two names of the same letters the program's own is meant
-        known += [*place.tb_frame.f_globals, *place.tb_frame.f_locals]
+        known += _own_names(place)
     if near := nearest(name, [word for word in known if not word.startswith("_")]):
         of_ours = near[0] in ovlo.__all__ and place is not None and near[0] not in place.tb_frame.f_globals
         more = f" Add at the top: from ovlo import {near[0]}" if of_ours else ""
         return f"{name!r} is not defined; did you mean {' or '.join(near)}?{more}"
-    found = answer(name)
-    return f"{name!r} is not defined; {found}" if found else ""
+    return f"{name!r} is not defined: give it a value in a line above, or correct its spelling"
+
+
+def _own_names(place: TracebackType) -> list[str]:
+    names = [*place.tb_frame.f_globals, *place.tb_frame.f_locals]
+    return [name for name in names if not name.startswith("_")]
+
+
+NOT_MADE = {
+    "nib": "nib = sheet.new_nib()",
+    "sheet": "sheet = Sheet(640, 480)",
+    "dice": "dice = nib.dice",
+}
+"""Names that every program uses, and what makes them."""
+
+USUAL_MODULES = ("math", "time", "itertools", "datetime", "cmath", "colorsys")
 
 
 def _unknown_attribute(error: BaseException) -> str:
@@ -110,7 +160,7 @@ def _unknown_attribute(error: BaseException) -> str:
             return ""
         return unknown(parts[1].lower(), parts[3], dir(getattr(ovlo, parts[1])))
     if thing is ovlo:
-        return unknown("ovlo", name, ovlo.__all__)
+        return _of_module(name)
     if isinstance(thing, Nib) or thing is Nib:
         return unknown("nib", name, dir(Nib))
     place = last_users(error)
@@ -128,10 +178,21 @@ def _unknown_attribute(error: BaseException) -> str:
     return f"{brief(thing)} has no {name!r}; did you mean {' or '.join(near)}?" if near else ""
 
 
+def _of_module(name: str) -> str:
+    """A name that the module does not have, but perhaps a nib, a sheet or a dice."""
+    if any(name.lower() == known.lower() for known in ovlo.__all__):
+        return unknown("ovlo", name, ovlo.__all__)
+    for owner, kind in (("nib", Nib), ("sheet", Sheet), ("nib.dice", Dice)):
+        if name in dir(kind):
+            made = NOT_MADE["sheet" if owner == "sheet" else "nib"]
+            return f"{name} belongs to a {owner.rpartition('.')[2]}: {made}, then {owner}.{name}"
+    return unknown("ovlo", name, ovlo.__all__)
+
+
 def _unknown_import(error: BaseException) -> str:
     assert isinstance(error, ImportError)
     if error.name == "ovlo" and "cannot import name" in str(error):
-        return unknown("ovlo", str(error).split("'")[1], ovlo.__all__)
+        return _of_module(str(error).split("'")[1])
     if isinstance(error, ModuleNotFoundError) and nearest(error.name, ["ovlo"]):
         return f"there is no module {error.name!r}; did you mean ovlo?"
     return ""

@@ -23,6 +23,7 @@ from ovlo.core.sheet.host import hosted
 from ovlo.core.values import arguments
 from ovlo.core.values.errors import BadUse, FileError, ProgramFailed
 from ovlo.program.drawing import Drawing
+from ovlo.program.python_errors import syntax_in_words
 from ovlo.program.shortcuts import check_shortcuts
 
 AnyDrawing = Drawing[Any, Any]
@@ -128,7 +129,8 @@ def load(target: str) -> Program:
     except (SyntaxError, ValueError) as error:  # a null byte is a ValueError
         lines = "".join(traceback.format_exception_only(error)).rstrip().splitlines()
         words = "\n".join(line if len(line) <= WIDEST else f"{line[:WIDEST]}…" for line in lines)
-        raise ProgramFailed(f"{path} is not a Python program.\n{words}") from error
+        meant = syntax_in_words(error)
+        raise ProgramFailed(f"{path} is not a Python program.\n{words}\n{meant}".rstrip()) from error
     except (RecursionError, MemoryError):
         raise ProgramFailed(f"{path} is nested too deeply for Python; split it up.") from None
     declares = _uses_drawing(tree)

@@ -13,6 +13,7 @@ import _thread
 import atexit
 import builtins
 import os
+import random
 import signal
 import sys
 import threading
@@ -148,6 +149,7 @@ def run(
         _deep(),
         noticing() as notices,
         _handlers_at_exit() as at_exit,
+        _noticing_chance(notices),
     ):
         try:
             with _as_it_was():
@@ -169,6 +171,28 @@ def run(
         del sheets[1:]
     picture = sheets[-1] if sheets else None
     return Outcome(picture, len(sheets), trouble, brief, tuple(dict.fromkeys(notices)), stopped_at)
+
+
+@contextmanager
+def _noticing_chance(notices: list[str]) -> Iterator[None]:
+    """A block after which it is noted that Python's own random numbers, without a seed, had a part in it."""
+    before, seed, is_seeded = random.getstate(), random.seed, False
+
+    def seed_noted(*args: Any, **kwargs: Any) -> None:
+        nonlocal is_seeded
+        is_seeded = True
+        seed(*args, **kwargs)
+
+    random.seed = seed_noted
+    try:
+        yield
+    finally:
+        random.seed = seed
+        if random.getstate() != before and not is_seeded:
+            notices.append(
+                "Python's random module decided part of this picture, so it cannot be drawn again; nib.dice "
+                "has random numbers whose seed is kept."
+            )
 
 
 @contextmanager

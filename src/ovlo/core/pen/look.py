@@ -15,7 +15,7 @@ from ovlo.core.trail.columns import Style
 from ovlo.core.values import arguments, colour
 from ovlo.core.values.choices import LineCap, LineJoin
 from ovlo.core.values.colour import Colour
-from ovlo.core.values.errors import BadValue, UnknownName
+from ovlo.core.values.errors import BadType, BadValue, UnknownName
 
 
 class Styling(Steering):
@@ -125,6 +125,10 @@ def checked_changes(changes: dict[str, object]) -> dict[str, Any]:
 def _line_dash(value: object) -> tuple[float, ...]:
     if value is None:
         return ()
+    if isinstance(value, str):
+        raise BadType(
+            f"line_dash: give lengths, not {arguments.brief(value)}; (6, 4) makes dashes of 6 and gaps of 4."
+        )
     is_one = isinstance(value, str | bytes | Number) or not isinstance(value, Iterable)
     many = [value] if is_one else arguments.listed(value, "line_dash", "", "as in (6, 4)")
     lengths = tuple(arguments.not_negative(length, "line_dash", "each length") for length in many)

@@ -12,6 +12,7 @@ from collections.abc import Collection, Iterable, Mapping
 from itertools import islice
 from math import isfinite, nan
 from numbers import Integral, Number
+from types import BuiltinFunctionType, FunctionType, MethodType
 from typing import Any, TypeVar
 
 from ovlo.core.values.colour_names import NAMED
@@ -87,6 +88,10 @@ SHAPES = ("circle", "ellipse", "polygon", "star", "rectangle")
 
 
 def _fix_of_number(value: object, call: str) -> str:
+    if value is None:
+        return "a function gives None unless it ends with return"
+    if isinstance(value, FunctionType | MethodType | BuiltinFunctionType):
+        return "call it with brackets"
     if not isinstance(value, str):
         return "give an int or a float"
     if call in SHAPES and (value.strip().lower() in NAMED or value.startswith("#")):
@@ -274,6 +279,10 @@ def brief(value: object) -> str:
     """A value as a program would write it, shortened; never fails, whatever its class does."""
     if type(value) is int and value.bit_length() > 200:
         return "a whole number of more than 60 digits"
+    if isinstance(value, FunctionType | MethodType | BuiltinFunctionType):
+        return (
+            "a function without a name" if value.__name__ == "<lambda>" else f"the function {value.__name__}"
+        )
     try:
         words = repr(value)
     except Exception:

@@ -18,7 +18,9 @@ FILL = "fill filled filling"
 BACKGROUND = "background backdrop bg canvas"
 AHEAD = "move go ahead step advance run drive straight"
 
-MEANINGS: tuple[tuple[tuple[str, ...], str], ...] = (
+Rows = tuple[tuple[tuple[str, ...], str], ...]
+
+MEANINGS: Rows = (
     # to look
     ((BACKGROUND,), 'the colour behind a picture is its paper: Sheet(paper="aliceblue")'),
     ((FILL,), '`with nib.area("gold"):` fills an area, fill="gold" a shape'),
@@ -46,6 +48,9 @@ MEANINGS: tuple[tuple[tuple[str, ...], str], ...] = (
     (("line",), "nib.forward(90) draws a line ahead, nib.line_to(x, y) one to a point"),
     ((AHEAD,), "nib.forward(90) moves ahead"),
     # to turn
+    (("turn rotate spin steer", "right clockwise"), "nib.right(90) turns right"),
+    (("turn rotate spin steer", "left anticlockwise"), "nib.left(90) turns left"),
+    (("set", "heading direction bearing orientation angle"), "nib.turn_to(90) sets the heading"),
     (("face point towards toward aim look",), "nib.aim_at(x, y) turns towards a point"),
     (
         ("direction bearing orientation angle",),
@@ -62,6 +67,7 @@ MEANINGS: tuple[tuple[tuple[str, ...], str], ...] = (
         ("show display view window open watch page",),
         "sheet.show() or kite.show() replays the picture",
     ),
+    (("screen surface board",), "Sheet(640, 480) is the surface that nibs draw on"),
     (("export store",), 'sheet.save("kite.svg") writes the picture'),
     # to write
     (("write print label say letter caption words",), 'nib.text("Kite day") writes at the nib'),
@@ -104,12 +110,68 @@ SINGLE = tuple(
 """Words that are answered when they stand alone."""
 
 
+OWN: dict[str, Rows] = {
+    "motif": (
+        (("rotate turn spin tilt",), "motif.turned(90) is the motif turned"),
+        (("flip mirror reflect reverse",), "motif.mirrored() is its mirror image"),
+        (("scale resize size enlarge shrink zoom bigger smaller",), "motif.scaled(2) is twice as large"),
+        (("move shift translate offset position place",), "motif.moved(10, 20) is moved"),
+        (("colour color recolour recolor ink fill tint paint",), 'motif.styled(ink="navy") has another ink'),
+        (("center centre middle",), "motif.centred() has its origin in its middle"),
+        (("draw show stamp put display",), "nib.stamp(motif) draws it; motif.save(…) writes it to a file"),
+        (("width height box size extent",), "motif.bounds is (left, bottom, right, top)"),
+        (("repeat copy join chain",), "row, column and end_to_end join motifs: from ovlo import row"),
+    ),
+    "dice": (
+        (("colour color hue tint",), "dice.colour() is a random colour"),
+        (("roll throw int randint integer whole range",), "dice.integer(1, 6) is a whole number"),
+        (("float uniform real decimal random rand",), "dice.number(0, 1) is any number between two"),
+        (("choice choose select sample item one",), "dice.pick(items) picks one"),
+        (("mix shuffle",), "dice.shuffled(items) gives them in another order"),
+        (("coin flip bool maybe happens",), "dice.chance(0.5) is True half of the time"),
+        (("place position location coordinates xy",), "dice.point() is a point on the sheet"),
+        (("spread scatter places points",), "dice.scattered(30) are points spread over the sheet"),
+    ),
+    "sheet": (
+        (("nib pen pencil brush",), "sheet.new_nib() makes a nib"),
+        (("resize size scale",), "a sheet has its size from the beginning: Sheet(640, 480); "
+         'sheet.save("kite.png", scale=2) writes it larger'),
+        (("gif film movie video animation",), 'sheet.animate("kite.gif") writes an animation'),
+        (("plot plotter cutter gcode",), 'sheet.save_plot("kite.gcode") writes plotter output'),
+        (("bytes data",), 'sheet.to_bytes("svg") returns what a file would hold'),
+        (("pixels image array numpy",), "sheet.to_array() is the picture as pixels"),
+        (("undo back",), "sheet.undo() takes back the last thing drawn"),
+    ),
+    "nib": ((("undo",), "nib.sheet.undo() takes back the last thing drawn"),),
+    "drawing": (
+        (("draw make render start sheet",), "kite.run() draws it on a new sheet"),
+        (("film movie gif animate",), 'kite.run().animate("kite.gif") writes an animation'),
+    ),
+}  # fmt: skip
+"""The same for what one kind of thing has; these answers come first."""
+
+USUAL = {
+    "nib": "forward, left, right, travel_to and circle",
+    "sheet": "new_nib, save, show, check and paper",
+    "motif": "turned, scaled, moved, mirrored and styled",
+    "dice": "integer, number, pick, chance and colour",
+    "drawing": "run, save, show, live and vary",
+    "ovlo": "Sheet, drawing, Motif, Span and Colour",
+}
+"""What is used most of each kind of thing."""
+
+
 @lru_cache(maxsize=1024)
-def answer(name: str) -> str:
+def answer(name: str, owner: str = "") -> str:
     """Ovlo's way of doing what a name says; "" if the meaning is not known."""
     words = set(words_of(name))
+    return _best(OWN.get(owner, ()), words) or _best(MEANINGS, words)
+
+
+def _best(rows: Rows, words: set[str]) -> str:
+    """The answer of the row that knows most of some words."""
     best, most = "", 0
-    for groups, found in MEANINGS:
+    for groups, found in rows:
         hits = sum(bool(words & set(group.split())) for group in groups)
         if hits == len(groups) > most:
             best, most = found, hits
@@ -119,7 +181,38 @@ def answer(name: str) -> str:
 def words_of(name: str) -> list[str]:
     """`setLineColour` and `set_line_colour` as set, line, colour."""
     parted = re.sub(r"(?<=[a-z0-9])(?=[A-Z])", "_", name)
-    return [word.lower() for word in re.split(r"[_\W\d]+", parted) if word]
+    words = [word.lower() for word in re.split(r"[_\W\d]+", parted) if word]
+    return [part for word in words for part in _parts(word)]
+
+
+def _parts(word: str) -> list[str]:
+    """A word, or the two known words that it joins, or the known word that it is a form of."""
+    known = _vocabulary()
+    if word in known:
+        return [word]
+    for i in range(2, len(word) - 1):
+        if word[:i] in known and word[i:] in known:
+            return [word[:i], word[i:]]
+    stem = re.sub(r"(.)\1$", r"\1", re.sub(r"(ed|ing|er|s)$", "", word))
+    forms = [form for form in (stem, f"{stem}e") if form in known]
+    return forms[:1] or [word]
+
+
+@lru_cache(maxsize=1)
+def _vocabulary() -> frozenset[str]:
+    """All words that rows know."""
+    rows = [*MEANINGS, *(row for rows in OWN.values() for row in rows)]
+    return frozenset(word for groups, _ in rows for group in groups for word in group.split())
+
+
+def in_short(name: str, known: Iterable[str]) -> str:
+    """The one known name that a few letters are short for: its first and last letter, and others in order."""
+    short = name.lower()
+    if not 2 <= len(short) <= 4 or not short.isalpha():
+        return ""
+    pattern = re.compile(".*".join(map(re.escape, short)))
+    found = [word for word in known if len(word) > len(short) and pattern.fullmatch(word)]
+    return min(found, key=len) if found else ""
 
 
 def is_slip(name: str, known: str) -> bool:
@@ -131,11 +224,18 @@ def is_slip(name: str, known: str) -> bool:
 
 def unknown(owner: str, name: str, known: Iterable[str]) -> str:
     """A sentence for a name that does not exist: the nearest name, or the way to do what it says."""
-    near = nearest(name, [word for word in known if not word.startswith("_")])
+    known = [word for word in known if not word.startswith("_")]
+    near = nearest(name, known)
+    if name in known:
+        return f"{owner}.{name} is called with brackets, not set: {owner}.{name}(…)"
+    if found := _best(OWN.get(owner, ()), {name.lower()}):
+        return f"{owner} has no {name!r}; {found}."
     if near and is_slip(name, near[0]):
         return f"{owner} has no {name!r}; did you mean {near[0]}?"
-    if found := answer(name):
+    if found := answer(name, owner):
         return f"{owner} has no {name!r}; {found}."
-    if near:
+    if near or (near := [word for word in [in_short(name, known)] if word]):
         return f"{owner} has no {name!r}; did you mean {' or '.join(near)}?"
+    if usual := USUAL.get(owner):
+        return f"{owner} has no {name!r}; used most are {usual}, and help({owner}) lists all."
     return f"{owner} has no {name!r}."
