@@ -142,3 +142,49 @@ def test_two_pictures_that_differ(ovlo_command):
     assert (half.returncode, half.stdout) == (0, "The same: B is A scaled by 0.5.\n")
     wrong = ovlo_command("compare", star("walked"), star("waked"))
     assert (wrong.returncode, "did you mean 'walked'" in wrong.stderr) == (2, True)
+
+
+def test_a_folder_is_checked_in_order_and_reported_on_one_page(ovlo_command, program, tmp_path, opened):
+    (tmp_path / "bay" / "more").mkdir(parents=True)
+    program(
+        "from ovlo import Sheet\nnib = Sheet().new_nib()\nwhile True:\n    nib.forward(1)\n",
+        "bay/a_endless.py",
+    )
+    program("from ovlo import Sheet\nnib = Sheet().new_nib()\nsum(range(10**12))\n", "bay/b_stuck.py")
+    program("import os\nprint('<b>printed</b>')\nos._exit(3)\n", "bay/c_gone.py")
+    program(WRONG + "\n\n@drawing()\ndef other(nib):\n    nib.polygon(5, radius=60)\n", "bay/d_two.py")
+    program("from ovlo import Sheet\nSheet().new_nib().foward(3)\n", "bay/more/e_<i>slip.py")
+    program(
+        "from ovlo import drawing\n@drawing\ndef model(nib):\n    nib.polygon(5, radius=60)\n", "model.py"
+    )
+    report = ["-o", "report.html", "--reference", "model.py"]
+    done = ovlo_command("check", "bay", *report, "--time-limit", 1)
+    assert done.returncode == 1
+    heads = [line for line in done.stdout.splitlines() if line.startswith("── ")]
+    names = [
+        "a_endless.py",
+        "b_stuck.py",
+        "c_gone.py",
+        "d_two.py:kite",
+        "d_two.py:other",
+        "more/e_<i>slip.py",
+    ]
+    assert heads == [f"── bay/{name}" for name in names]
+    assert "did you mean forward?" in done.stdout
+    assert done.stdout.splitlines()[-2].startswith("6 drawings: 1 without findings")
+    assert any(line.split() == ["bay/d_two.py:other", "nothing"] for line in done.stdout.splitlines())
+    page = opened(tmp_path / "report.html")
+    assert len(page.find_elements("css selector", "section")) == 6
+    assert page.find_elements("css selector", "section i > i, td > b, h2 > i") == []
+    assert "The same." in page.find_element("css selector", "#work-4").text
+    assert page.find_elements("css selector", "#work-3 .marked") != []
+
+
+def test_what_cannot_be_a_folder_or_a_report_is_refused(ovlo_command, program, tmp_path):
+    (tmp_path / "empty").mkdir()
+    assert "empty contains no Python file" in ovlo_command("check", "empty").stderr
+    path = program(WRONG)
+    assert "a report is an .html file" in ovlo_command("check", path, "-o", "report.pdf").stderr
+    assert "there is no folder" in ovlo_command("check", path, "-o", "none/report.html").stderr
+    missing = ovlo_command("check", path, "--reference", "none.py")
+    assert (missing.returncode, "none.py does not exist" in missing.stderr) == (2, True)

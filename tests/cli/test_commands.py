@@ -35,10 +35,10 @@ def test_many_files_are_checked_and_counted(ovlo_command, program):
     done = ovlo_command("check", "good.py", "wide.py", "broken.py", "missing.py")
     assert done.returncode == 1
     assert done.stdout.splitlines()[-1] == (
-        "4 files: 1 without findings, 0 with hints only, 3 with problems."
+        "4 drawings: 1 without findings, 0 with hints only, 3 with problems."
     )
-    assert "ZeroDivisionError" in done.stderr
-    assert "missing.py" in done.stderr
+    assert "ZeroDivisionError" in done.stdout
+    assert "missing.py does not exist" in done.stdout
 
 
 def test_contact_sheets_and_animations_take_overlays(ovlo_command, program, tmp_path):

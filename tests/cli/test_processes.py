@@ -104,7 +104,9 @@ def test_every_command_goes_on_without_a_program_that_cannot_be_stopped(ovlo_com
     done = ovlo_command("check", endless, good, "--time-limit", 1)
     assert done.returncode == 1
     assert f"── {good}" in done.stdout
-    assert "2 files: 1 without findings, 0 with hints only, 1 with problems" in done.stdout.replace("\n", " ")
+    assert "2 drawings: 1 without findings, 0 with hints only, 1 with problems" in done.stdout.replace(
+        "\n", " "
+    )
     done = ovlo_command("compare", good, endless, "--time-limit", 1)
     assert (done.returncode, "it ran longer than" in done.stderr) == (1, True)
 
