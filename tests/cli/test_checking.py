@@ -144,7 +144,7 @@ def test_two_pictures_that_differ(ovlo_command):
     assert (wrong.returncode, "did you mean 'walked'" in wrong.stderr) == (2, True)
 
 
-def test_a_folder_is_checked_in_order_and_reported_on_one_page(ovlo_command, program, tmp_path, opened):
+def test_a_folder_is_checked_in_order_and_reported_on_one_page(ovlo_command, program, tmp_path, chromium):
     (tmp_path / "bay" / "more").mkdir(parents=True)
     program(
         "from ovlo import Sheet\nnib = Sheet().new_nib()\nwhile True:\n    nib.forward(1)\n",
@@ -173,7 +173,8 @@ def test_a_folder_is_checked_in_order_and_reported_on_one_page(ovlo_command, pro
     assert "did you mean forward?" in done.stdout
     assert done.stdout.splitlines()[-2].startswith("6 drawings: 1 without findings")
     assert any(line.split() == ["bay/d_two.py:other", "nothing"] for line in done.stdout.splitlines())
-    page = opened(tmp_path / "report.html")
+    chromium.get((tmp_path / "report.html").as_uri())
+    page = chromium
     assert len(page.find_elements("css selector", "section")) == 6
     assert page.find_elements("css selector", "section i > i, td > b, h2 > i") == []
     assert "The same." in page.find_element("css selector", "#work-4").text
