@@ -189,3 +189,41 @@ def test_what_cannot_be_a_folder_or_a_report_is_refused(ovlo_command, program, t
     assert "there is no folder" in ovlo_command("check", path, "-o", "none/report.html").stderr
     missing = ovlo_command("check", path, "--reference", "none.py")
     assert (missing.returncode, "none.py does not exist" in missing.stderr) == (2, True)
+
+
+TRIANGLE = """\
+from ovlo import drawing  # ein Dreieck, größer\r
+\r
+\r
+@drawing\r
+def sail(nib):\r
+    for _ in range(3):\r
+        nib.forward(90); nib.left(60)  # an angle\r
+    nib.lift\r
+"""
+
+
+def test_fixes_that_prove_right_are_shown_or_written_and_nothing_else_changes(ovlo_command, tmp_path):
+    path = tmp_path / "sail.py"
+    written = TRIANGLE.encode()
+    path.write_bytes(written)
+    shown = ovlo_command("check", "sail.py", "--diff")
+    assert "+        nib.forward(90); nib.left(120)  # an angle" in shown.stdout
+    assert "+    nib.lift()" in shown.stdout
+    assert path.read_bytes() == written
+    fixed = ovlo_command("check", "sail.py", "--fix")
+    assert fixed.returncode == 0, fixed.stdout
+    assert fixed.stdout.count("fixed: ") == 2
+    assert path.read_bytes() == written.replace(b"left(60)", b"left(120)").replace(b"lift\r", b"lift()\r")
+
+
+def test_a_program_that_writes_or_asks_is_not_run_again_and_a_wrong_fix_not_written(ovlo_command, program):
+    source = "from ovlo import Sheet\nnib = Sheet().new_nib()\n{}for _ in range(3):\n    nib.forward(9)\n"
+    path = program(source.format("open('count.txt', 'a').write('.')\n") + "    nib.left(60)\n")
+    before = path.read_text()
+    done = ovlo_command("check", path, "--fix")
+    assert "calls open(…), so it is not run again to prove a fix" in done.stdout
+    assert (path.parent / "count.txt").read_text() == "."
+    assert path.read_text() == before
+    clean = program(source.format("") + "    nib.left(120)\n")
+    assert "No finding has a fix" in ovlo_command("check", clean, "--fix").stdout

@@ -57,6 +57,8 @@ def _explain_rules(context: click.Context, option: click.Parameter, is_given: bo
     metavar="OUT",
     help="Also save a report with every picture, as .html.",
 )
+@click.option("--fix", "is_fix", is_flag=True, help="Write fixes that prove right into the file.")
+@click.option("--diff", "is_diff", is_flag=True, help="Show what --fix would write, and write nothing.")
 @click.option("--reference", metavar="FILE[:NAME]", default="", help="Compare every picture with this one's.")
 @click.option(
     "--rules",
@@ -76,6 +78,8 @@ def check(
     skipped: tuple[str, ...],
     report: str | None,
     reference: str,
+    is_fix: bool,
+    is_diff: bool,
     limits: Limits,
 ) -> None:
     """Find out why a picture is not what you intended.
@@ -91,6 +95,11 @@ def check(
             raise BadUse(f"--skip: there is no rule {name!r}{arguments.near(name, RULES)}; see --rules.")
     wishes = Wishes(skipped, as_json, strict)
     targets = [one for program in programs for one in _targets(program)]
+    if is_fix or is_diff:
+        for target in targets:
+            _fix(Run(target, settings, seed, limits), skipped, is_diff)
+        if is_diff:
+            return
     if len(targets) == 1 and not report and not reference and targets[0] == programs[0]:
         run = Run(targets[0], settings, seed, limits)
         is_well = run.conclude(partial(_conclude, wishes, run), traced=True)
@@ -113,6 +122,24 @@ class Wishes(NamedTuple):
     skipped: tuple[str, ...]
     as_json: bool
     strict: bool
+
+
+def _fix(run: Run, skipped: tuple[str, ...], is_diff: bool) -> None:
+    """Write, or show, the fixes of one program."""
+    from ovlo.cli.fixing import Source, fixed  # with what runs it again, which few want
+
+    path = run.program.path
+    before = Source.of(path)
+    source, done, left = fixed(run, skipped)
+    if is_diff:
+        say(before.difference(source, str(path)).rstrip())
+    elif done:
+        write(path, source.to_bytes())
+    for one in done:
+        assert one.edit is not None
+        say(f"{path}, line {one.edit.line}: {'would be ' if is_diff else ''}fixed: {one.rule}. {one.fix}")
+    if left:
+        say(f"{path}: {left}")
 
 
 def _targets(program: str) -> list[str]:
@@ -184,7 +211,12 @@ def _say_checked(one: Checked) -> None:
 
 
 def _say_json(found: Sequence[Finding]) -> None:
-    say(json.dumps([asdict(one) for one in found], indent=2, ensure_ascii=False))
+    say(json.dumps([_plain(one) for one in found], indent=2, ensure_ascii=False))
+
+
+def _plain(finding: Finding) -> dict[str, object]:
+    """A finding as JSON has it."""
+    return {name: value for name, value in asdict(finding).items() if not name.startswith("_")}
 
 
 def _total(results: Sequence[Checked]) -> str:

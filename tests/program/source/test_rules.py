@@ -126,7 +126,7 @@ def test_the_command_and_the_page_tell_them_too(ovlo_command, program, tmp_path)
     done = ovlo_command("check", path)
     assert done.returncode == 1
     assert "problem: not-called\n  > 5 |     nib.lift" in done.stdout
-    assert "Fix: Write nib.lift(…)." in done.stdout
+    assert "Fix: Write nib.lift()." in done.stdout
     assert "not-called (problem)" in ovlo_command("check", "--rules").stdout
     assert ovlo_command("check", path, "--skip", "not-called").returncode == 0
     assert ovlo_command("draw", path, "-o", "kite.png", "--overlay", "findings").returncode == 0

@@ -199,6 +199,7 @@ def _located(one: Match, origins: Origins | None) -> Finding:
         tuple(sorted({place.called_from for place in here if place.called_from})),
         file,
         one.times,
+        _change=one.change,
     )
 
 

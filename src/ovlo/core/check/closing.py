@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from ovlo.core.check.polygons import FEWEST_SIDES
 from ovlo.core.check.repairs import Chain, repair
 from ovlo.core.paint.contours import MEETS, Contour
-from ovlo.core.values.finding import PROBLEM, Match, rule
+from ovlo.core.values.finding import PROBLEM, Change, Match, rule
 
 Places = NDArray[np.int32] | None
 
@@ -61,7 +61,7 @@ def not_closed(
     start, end = contour.points[0], contour.points[-1]
     length = float(contour.lengths[-1])
     going = contour.sides[-1] / length if length else 1.0
-    is_gate = False
+    is_gate, change = False, None
     # The way back, seen along the last step: real ahead, imaginary to the left.
     back = (start - end) / going
     if abs(back.imag) <= 1e-3 * gap and not contour.is_curved[-1]:
@@ -70,10 +70,12 @@ def not_closed(
             f"Make its last line {fitting:.6g} {unit} long instead of {length:.6g}, "
             "or end it with nib.line_to_start()."
         )
+        change = Change("length", f"{fitting:.6g}", length)
         # A gate in the last of straight walls may be meant; a slip is smaller.
         is_gate = gap > GATE * fitting
     elif way is not None:
         fix = f"{way.fix} Or end it with nib.line_to_start()."
+        change = way.change
     else:
         angle = degrees(np.angle(back))
         side = "left" if angle > 0 else "right"
@@ -87,6 +89,7 @@ def not_closed(
         complex(end),
         tuple(contour.steps.tolist()),
         is_hint=is_gate,
+        change=change,
     )
 
 
@@ -106,6 +109,7 @@ def would_close(contour: Contour, unit: str, places: Places, is_row: bool = Fals
         complex(contour.points[max(way.lines) + 1]),
         tuple(contour.steps[list(way.lines)].tolist()),
         is_hint=way.is_last_length or n < FEW_LINES,
+        change=way.change,
     )
 
 

@@ -9,10 +9,12 @@ Each takes a number of sides and the angle between them in degrees, above 0.
 from __future__ import annotations
 
 from math import gcd, isclose, tau
+from typing import NamedTuple
 
 import numpy as np
 
 from ovlo.core.values.arrays import Complexes
+from ovlo.core.values.finding import Change
 
 FEWEST_SIDES = 3
 
@@ -33,8 +35,13 @@ STAR_SIDES = 24
 
 FIGURES = {3: "triangle", 4: "square", 5: "pentagon", 6: "hexagon", 7: "heptagon", 8: "octagon"}
 
-Mistake = tuple[str, str]
-"""What is there, as the end of a sentence, and the fix."""
+
+class Mistake(NamedTuple):
+    """What is there, as the end of a sentence, the fix, and what that changes."""
+
+    what: str
+    fix: str
+    change: Change | None = None
 
 
 def equal_turn(sides: Complexes) -> float | None:
@@ -59,16 +66,18 @@ def inner_angle(n: int, angle: float) -> Mistake | None:
     if is_whole(n, angle):
         return None
     if is_angle(angle, 180 - 360 / n):
-        return (
+        return Mistake(
             f": {angle:.6g}° is the inner angle of a {figure(n)}, but a nib turns by the outer angle.",
             f"Turn by {typed(n)} after each side.",
+            turn_change(angle, n),
         )
     for turns in range(2, n // 2 + 1) if angle >= ROUND_TURN and n <= STAR_SIDES else ():
         if gcd(turns, n) == 1 and is_angle(angle, 180 - 360 * turns / n):
-            return (
+            return Mistake(
                 f": {angle:.6g}° is the inner angle at the points of a star, but a nib turns by the "
                 f"outer angle.",
                 f"Turn by {typed(n, turns)} after each side.",
+                turn_change(angle, n, turns),
             )
     return None
 
@@ -83,9 +92,10 @@ def radians(n: int, angle: float) -> Mistake | None:
     turns = round(n * angle / tau)
     if turns < 1 or not isclose(n * angle, tau * turns, rel_tol=1e-6):
         return None
-    return (
+    return Mistake(
         f": that is {turns * 2}π, so the turns are in radians, but a nib turns by degrees.",
         f"Turn by {typed(n, turns)} after each side; math.degrees(…) converts radians.",
+        turn_change(angle, n, turns),
     )
 
 
@@ -94,9 +104,10 @@ def one_missing(n: int, angle: float) -> Mistake | None:
     turns = (n + 1) * angle / 360
     if not is_angle(turns, round(turns)) or round(turns) < 1:
         return None
-    return (
+    return Mistake(
         ": one side is missing.",
         f"Repeat {n + 1} times instead of {n}, or turn by {typed(n, round(turns))} for {n} sides.",
+        Change("times", f"{n + 1}", n),
     )
 
 
@@ -106,9 +117,10 @@ def other_divisor(n: int, angle: float) -> Mistake | None:
     if not is_angle(sides, round(sides)) or not n < round(sides) <= MOST_SIDES or _is_bow(n, angle):
         return None
     whole = round(sides)
-    return (
+    return Mistake(
         f": {angle:.6g}° is 360 / {whole}, but there are {n} sides.",
         f"Turn by {typed(n)} after each side, or repeat {whole} times.",
+        turn_change(angle, n),
     )
 
 
@@ -116,9 +128,10 @@ def unlike_any(n: int, angle: float) -> Mistake | None:
     """A turn of no polygon."""
     if n > MOST_SIDES or angle < ROUND_TURN or _is_bow(n, angle):
         return None
-    return (
+    return Mistake(
         ", so they cannot close.",
         f"For {n} sides turn by {typed(n)} after each, or use nib.full_turn({n}).",
+        turn_change(angle, n),
     )
 
 
@@ -132,6 +145,13 @@ def typed(n: int, turns: int = 1) -> str:
     exact = f"360 / {n}" if turns == 1 else f"360 * {turns} / {n}"
     value = 360 * turns / n
     return f"{value:g}° ({exact})" if round(value, 3) == value else f"{exact} (about {value:.4g}°)"
+
+
+def turn_change(angle: float, n: int, turns: int = 1) -> Change:
+    """A turn by another angle, as it is to be typed."""
+    value = 360 * turns / n
+    exact = f"360 / {n}" if turns == 1 else f"360 * {turns} / {n}"
+    return Change("turn", f"{value:g}" if round(value, 3) == value else exact, angle)
 
 
 def is_angle(value: float, wanted: float) -> bool:

@@ -16,6 +16,7 @@ import numpy as np
 
 from ovlo.core.paint.contours import MEETS
 from ovlo.core.values.arrays import Bools, Complexes, Floats, Ints
+from ovlo.core.values.finding import Change
 
 FEWEST_LINES = 3
 
@@ -48,6 +49,7 @@ class Repair(NamedTuple):
     fix: str
     lines: tuple[int, ...]
     is_last_length: bool = False
+    change: Change | None = None
 
 
 def repair(chain: Chain, unit: str) -> Repair | None:
@@ -87,7 +89,8 @@ def _lengths(chain: Chain, unit: str) -> Iterator[tuple[Complexes, Repair]]:
             changed[i] = wanted[i]
             fix = f"Make the {_ordinal(i + 1)} line {new:.6g} {unit} long instead of {lengths[i]:.6g}."
             what = f"with its {_ordinal(i + 1)} line {new:.6g} {unit} long"
-            yield changed, Repair(what, fix, (i,), i == len(sides) - 1 and new > lengths[i])
+            is_last = i == len(sides) - 1 and new > lengths[i]
+            yield changed, Repair(what, fix, (i,), is_last, Change("length", f"{new:.6g}", lengths[i]))
 
 
 def _exchanges(chain: Chain, unit: str) -> Iterator[tuple[Complexes, Repair]]:
@@ -131,7 +134,11 @@ def _turns(chain: Chain) -> Iterator[tuple[Complexes, Repair]]:
             outer = np.copysign(180 - size, value)
             fix = f"Turn {side} by {180 - size:.6g}° instead of {size:.6g}° at these corners."
             what = f"with turns by the outer angle, {180 - size:.6g}°, where it turns {side} by {size:.6g}°"
-            yield _turned(sides, corners, outer - value), Repair(what, fix, tuple(corners.tolist()))
+            change = Change("turn", f"{180 - size:.6g}", size)
+            yield (
+                _turned(sides, corners, outer - value),
+                Repair(what, fix, tuple(corners.tolist()), change=change),
+            )
         if n == FEWEST_LINES:
             continue  # what turns to both sides is a Z
         alone = [
@@ -141,7 +148,8 @@ def _turns(chain: Chain) -> Iterator[tuple[Complexes, Repair]]:
             where = "at these corners" if len(some) > 1 else f"after the {_ordinal(int(some[0]) + 1)} line"
             fix = f"Turn {other} by {size:.6g}° instead of {side} {where}."
             what = f"if it turned {other} {where}"
-            yield _turned(sides, some, -2 * value), Repair(what, fix, tuple(some.tolist()))
+            change = Change("side", other, size)
+            yield _turned(sides, some, -2 * value), Repair(what, fix, tuple(some.tolist()), change=change)
 
 
 def _is_alone(alike: Bools, values: Floats) -> bool:

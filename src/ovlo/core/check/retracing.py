@@ -12,7 +12,7 @@ import numpy as np
 from ovlo.core.check.polygons import FEWEST_SIDES, figure, is_angle, typed
 from ovlo.core.check.turning import turn_of
 from ovlo.core.paint.contours import MEETS, Contour
-from ovlo.core.values.finding import HINT, Match, rule
+from ovlo.core.values.finding import HINT, Change, Match, rule
 
 MOST_SIDES = 100
 """Figures of more sides are not what the number of a loop is about."""
@@ -55,20 +55,28 @@ def _told_retraced(contour: Contour, closed: int, again: int) -> Match:
         what = f"its last {again} steps go round {'once' if rounds == 1 else f'{rounds:g} times'} more"
     else:
         what = f"its last {again} steps draw its first steps again"
-    fix = f"Stop after {closed} steps instead of {n}."
-    if turn is not None:
+    fix, change = f"Stop after {closed} steps instead of {n}.", None
+    if turn is not None and _is_plain(n, abs(turn), closed):
+        # Nobody means a star by it.
+        fix, change = f"Repeat {closed} times instead of {n}.", Change("times", f"{closed}", n)
+    elif turn is not None:
         fix = _both_readings(n, abs(turn), closed)
     steps = tuple(contour.steps[closed:].tolist())
     middle = (contour.points[closed] + contour.points[closed + 1]) / 2
-    return Match(f"This walk is closed after {closed} steps, but {what}.", fix, complex(middle), steps)
+    return Match(
+        f"This walk is closed after {closed} steps, but {what}.", fix, complex(middle), steps, change=change
+    )
+
+
+def _is_plain(n: int, angle: float, closed: int) -> bool:
+    """Whether it is a plain polygon, walked so often that no star of n points can be meant."""
+    is_often = n % closed == 0 and n > 4 * closed
+    return n > MOST_SIDES or (is_often and is_angle(angle, 360 / closed))
 
 
 def _both_readings(n: int, angle: float, closed: int) -> str:
     """What was meant by n sides: as many, with another turn; or fewer."""
     rounds = round(n * angle / 360)
-    if n > MOST_SIDES or (n % closed == 0 and is_angle(angle, 360 / closed)):
-        # A plain polygon, walked several times; nobody means a star by it.
-        return f"Repeat {closed} times instead of {n}."
     if not is_angle(n * angle, 360 * rounds) or rounds < 2 or is_angle(angle, 180 - 360 / n):
         return f"For {n} sides turn by {typed(n)}, or repeat {closed} times."
     # A star of n points is one stroke when its rounds and n have no common divisor (Coxeter, 2.8).

@@ -17,6 +17,7 @@ from ovlo.core.check.polygons import (
     equal_turn,
     inner_angle,
     one_missing,
+    turn_change,
     typed,
 )
 from ovlo.core.check.repairs import Chain, repair
@@ -24,7 +25,7 @@ from ovlo.core.check.repeats import FEWEST_TIMES, Repeat
 from ovlo.core.check.turning import told
 from ovlo.core.paint.contours import MEETS
 from ovlo.core.trail.columns import PenState
-from ovlo.core.values.finding import PROBLEM, Match, rule
+from ovlo.core.values.finding import PROBLEM, Change, Match, rule
 
 DRIFT = 0.25
 """A body that ends within this share of its size from where it began was meant to come back."""
@@ -65,14 +66,17 @@ def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Match | None:
     if one_missing(times, turn):
         message = f"{total}: one is missing."
         fix = f"Repeat {times + 1} times instead of {times}, or turn by {typed(times)} each time."
+        change = Change("times", f"{times + 1}", times)
     elif abs(off - turn) <= EQUAL_TURNS * times:
         message = f"{total}: the last one lies on the first."
         fix = f"Repeat {times - 1} times instead of {times}, or turn by {typed(times)} each time."
+        change = Change("times", f"{times - 1}", times)
     else:
         what = "less" if off < 0 else "more"
         message = f"{total}: the angle from the last to the first is {abs(off):.4g}° {what} than the others."
         fix = f"Turn by {typed(times)} each time, or use nib.full_turn({times})."
-    return Match(message, fix, repeat.start, tuple(repeat.steps))
+        change = turn_change(turn, times)
+    return Match(message, fix, repeat.start, tuple(repeat.steps), change=change)
 
 
 @rule(
@@ -102,6 +106,7 @@ def drift(repeat: Repeat, unit: str, pixels_per_unit: float) -> Match | None:
         repeat.start + repeat.shift,
         tuple(repeat.steps if way is None else (repeat.steps[i] for i in way.lines)),
         is_hint=gap > SURE_DRIFT * repeat.size and way is None,
+        change=None if way is None else way.change,
     )
 
 

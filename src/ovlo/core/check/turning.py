@@ -23,6 +23,7 @@ from ovlo.core.check.polygons import (
     one_missing,
     other_divisor,
     radians,
+    turn_change,
     typed,
     unlike_any,
 )
@@ -84,7 +85,7 @@ def told(
     is_hint: bool,
 ) -> Match:
     """What is said of sides that do not go round."""
-    what, fix = mistake
+    what, fix, change = mistake
     total = f"{n * angle:.6g}°"
     return Match(
         f"{n} sides of {side:.4g} {unit} with turns of {angle:.6g}° turn by {total} in all, "
@@ -93,6 +94,7 @@ def told(
         place,
         tuple(steps),
         is_hint=is_hint,
+        change=change,
     )
 
 
@@ -108,9 +110,10 @@ def _nearly(contour: Contour, n: int, angle: float) -> Mistake | None:
     if not is_near and one_missing(n, angle):
         return None
     loop = f"full_turn({n})" if turns == 1 else f"full_turn({n}, rounds={turns})"
-    return (
+    return Mistake(
         f"; it ends {contour.gap:.4g} from its start.",
         f"Turn by {typed(n, turns)} after each side, or use nib.{loop}.",
+        turn_change(angle, n, turns),
     )
 
 
@@ -143,7 +146,8 @@ def _goes_on(n: int, angle: float) -> Mistake | None:
     sides = round(360 / angle)
     if not is_angle(sides * angle, 360) or not FEWEST_SIDES <= sides < n < 2 * sides:
         return None
-    return (
+    return Mistake(
         f": {angle:.6g}° is 360 / {sides}, so {n - sides} of the {n} sides are drawn twice.",
         f"Turn by {typed(n)} for {n} sides, or repeat {sides} times.",
+        turn_change(angle, n),
     )

@@ -7,13 +7,34 @@ for finding in sheet.check():
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import wraps
 from typing import Any, NamedTuple, TypeVar, cast
 
 from ovlo.core.values.sealed import unchanging
 
 PROBLEM, HINT = "problem", "hint"
+
+
+class Edit(NamedTuple):
+    """What to write into a program: from a column of a line up to another, 0 being the first, a new text."""
+
+    line: int
+    column: int
+    end_column: int
+    text: str
+
+
+class Change(NamedTuple):
+    """What a fix changes, before it is known where that is written.
+
+    `kind` is "turn" or "length" (the number of a call), "side" (whether it turns left or right), or "times"
+    (the number of a loop); `old` is the number as it is.
+    """
+
+    kind: str
+    new: str
+    old: float
 
 
 @unchanging
@@ -43,6 +64,8 @@ class Finding:
         The file of the lines, or "".
     count : int
         How many times these lines cause the same finding.
+    edit : Edit or None
+        The fix as an edit of the file, where it is one number or name: (line, column, end_column, text).
     """
 
     rule: str
@@ -55,6 +78,8 @@ class Finding:
     callers: tuple[int, ...] = ()
     file: str = ""
     count: int = 1
+    edit: Edit | None = None
+    _change: Change | None = field(default=None, repr=False, compare=False)
 
     def __str__(self) -> str:
         lines = ", ".join(map(str, self.lines))
@@ -77,6 +102,7 @@ class Match(NamedTuple):
     is_hint: bool = False
     times: int = 1
     rule: str = ""
+    change: Change | None = None
 
 
 class Rule(NamedTuple):

@@ -13,6 +13,7 @@ from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
 from ovlo.core.values.finding import PROBLEM, Finding
+from ovlo.program.source.edits import with_edit
 from ovlo.program.source.rules import findings_in, parsed
 from ovlo.program.source.tree import called
 
@@ -56,7 +57,7 @@ def joined(of_picture: list[Finding], files: Iterable[str]) -> list[Finding]:
         if any(other.severity == PROBLEM for other in explained):
             one = replace(one, severity=PROBLEM)  # a cause is as bad as what it leads to
         if not any(_explains(cause, one, trees) for cause in of_source):
-            left.append(_placed(one, trees.get(one.file)))
+            left.append(with_edit(_placed(one, trees.get(one.file)), trees.get(one.file)))
     return left
 
 

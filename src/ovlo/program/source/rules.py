@@ -16,7 +16,7 @@ from ovlo.core.check.check import RULES as CORE_RULES
 from ovlo.core.pen.unused import HOW
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
-from ovlo.core.values.finding import HINT, PROBLEM, Finding, declared, rule, rules_in
+from ovlo.core.values.finding import HINT, PROBLEM, Edit, Finding, declared, rule, rules_in
 from ovlo.program.source import angles, styles
 from ovlo.program.source.tree import (
     Function,
@@ -37,6 +37,10 @@ METHODS = {
 }
 
 
+BARE = ("lift", "lower", "line_to_start", "clear")
+"""Methods that take nothing."""
+
+
 def parsed(file: str) -> ast.Module | None:
     """The parse tree of a program; None where it cannot be read."""
     try:
@@ -51,7 +55,14 @@ def findings_in(tree: ast.Module, file: str) -> list[Finding]:
         return []
     return [
         Finding(
-            one.rule, ALL_RULES[one.rule].severity, one.message, one.fix, None, lines=(one.line,), file=file
+            one.rule,
+            ALL_RULES[one.rule].severity,
+            one.message,
+            one.fix,
+            None,
+            lines=(one.line,),
+            file=file,
+            edit=one.edit,
         )
         for look in LOOKS
         for one in look(tree)
@@ -97,8 +108,13 @@ def _not_called(tree: ast.Module) -> Iterator[SourceMatch]:
             words = named.id
         else:
             continue
+        end = named.end_col_offset or 0
+        takes_nothing = isinstance(named, ast.Attribute) and named.attr in BARE
         yield SourceMatch(
-            node.lineno, f"{words} is named here, but not called, so it does nothing.", f"Write {words}(…)."
+            node.lineno,
+            f"{words} is named here, but not called, so it does nothing.",
+            f"Write {words}({'' if takes_nothing else '…'}).",
+            edit=Edit(node.lineno, end, end, "()") if takes_nothing else None,
         )
 
 

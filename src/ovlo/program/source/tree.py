@@ -9,6 +9,8 @@ import ast
 from collections.abc import Iterator
 from typing import NamedTuple
 
+from ovlo.core.values.finding import Edit
+
 Function = ast.FunctionDef | ast.AsyncFunctionDef
 
 
@@ -19,6 +21,7 @@ class SourceMatch(NamedTuple):
     message: str
     fix: str
     rule: str = ""
+    edit: Edit | None = None
 
 
 def functions(tree: ast.AST) -> Iterator[Function]:

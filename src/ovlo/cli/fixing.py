@@ -1,0 +1,137 @@
+"""Writing the fixes of findings into a program, each proved by running the program with it.
+
+text, done = fixed(run, findings, skipped)
+"""
+
+from __future__ import annotations
+
+import ast
+import difflib
+import sys
+import tempfile
+import tokenize
+from collections import Counter
+from contextlib import contextmanager, suppress
+from dataclasses import replace
+from io import BytesIO
+from pathlib import Path
+from typing import NamedTuple
+
+from ovlo import outlets
+from ovlo.cli.run import Run
+from ovlo.core.values.errors import OvloError
+from ovlo.core.values.finding import Edit, Finding
+from ovlo.program.loading import load
+from ovlo.program.running import Limits, run_program
+from ovlo.program.source.tree import called
+
+MOST = 20
+"""Edits that are tried."""
+
+SECONDS = 5.0
+"""That a program may take when it is run again."""
+
+OUTSIDE = {
+    *("input", "open", "system", "run", "Popen", "save", "save_plot", "animate", "show", "live", "remove"),
+    *("unlink", "mkdir", "write_text", "write_bytes", "urlopen"),
+}
+"""Calls that ask somebody, or write or send something: a program with one is not run again."""
+
+
+class Source(NamedTuple):
+    """A file as text, and how it is written."""
+
+    text: str
+    encoding: str
+
+    @classmethod
+    def of(cls, path: Path) -> Source:
+        """The text of a file, with its own line ends."""
+        data = path.read_bytes()
+        encoding, _ = tokenize.detect_encoding(BytesIO(data).readline)
+        return cls(data.decode(encoding), encoding)
+
+    def edited(self, edit: Edit) -> Source:
+        """The text with an edit; columns are counted in bytes of UTF-8, as Python does."""
+        lines = self.text.splitlines(keepends=True)
+        line = lines[edit.line - 1].encode()
+        lines[edit.line - 1] = (line[: edit.column] + edit.text.encode() + line[edit.end_column :]).decode()
+        return self._replace(text="".join(lines))
+
+    def to_bytes(self) -> bytes:
+        """What is written."""
+        return self.text.encode(self.encoding)
+
+    def difference(self, other: Source, name: str) -> str:
+        """What another text changes, as a unified diff."""
+        before, after = (one.text.splitlines(keepends=True) for one in (self, other))
+        return "".join(difflib.unified_diff(before, after, name, name))
+
+
+class Fixed(NamedTuple):
+    """A program with fixes, those that are in it, and why others are not."""
+
+    source: Source
+    done: list[Finding]
+    left: str
+
+
+def fixed(run: Run, skipped: tuple[str, ...]) -> Fixed:
+    """The program with every fix that is one edit and proves right."""
+    source = Source.of(run.program.path)
+    if call := _reaches_outside(source.text):
+        return Fixed(source, [], f"The program calls {call}(…), so it is not run again to prove a fix.")
+    done: list[Finding] = []
+    found = _found(run, source, skipped)
+    tried: set[Edit] = set()
+    while found is not None and len(tried) < MOST:
+        finding = next((one for one in found if _is_own(one, run) and one.edit not in tried), None)
+        if finding is None or finding.edit is None:
+            break
+        tried.add(finding.edit)
+        candidate = source.edited(finding.edit)
+        after = _found(run, candidate, skipped)
+        if after is not None and _is_better(found, after):
+            source, found = candidate, after
+            done.append(finding)
+    return Fixed(source, done, "" if done else "No finding has a fix that is one edit and proves right.")
+
+
+def _is_own(finding: Finding, run: Run) -> bool:
+    return finding.edit is not None and Path(finding.file).name == run.program.path.name
+
+
+def _is_better(before: list[Finding], after: list[Finding]) -> bool:
+    """Whether there are fewer findings, and none of a rule that had fewer."""
+    old, new = (Counter(one.rule for one in some) for some in (before, after))
+    return len(after) < len(before) and not new - old
+
+
+def _found(run: Run, source: Source, skipped: tuple[str, ...]) -> list[Finding] | None:
+    """What a check finds in a text under the name of the program; None if it does not run to its end."""
+    path = run.program.path
+    with tempfile.TemporaryDirectory() as folder, _beside(path.parent), suppress(OvloError):
+        copy = Path(folder, path.name)
+        copy.write_bytes(source.to_bytes())
+        program = replace(load(str(copy)), name=run.program.name)
+        limits = Limits(run.limits.step_limit, run.limits.seconds or SECONDS)
+        outcome = run_program(program, run.settings, 7 if run.seed is None else run.seed, limits, traced=True)
+        if outcome.sheet is not None and not outcome.trouble:
+            return outlets.check(outcome.sheet, skipped)
+    return None
+
+
+@contextmanager
+def _beside(folder: Path):  # type: ignore[no-untyped-def]
+    """A block in which what stands beside a program can be imported."""
+    before = list(sys.path)
+    sys.path.append(str(folder.resolve()))
+    try:
+        yield
+    finally:
+        sys.path[:] = before
+
+
+def _reaches_outside(text: str) -> str:
+    """A call of the program that asks, writes or sends something, or ""."""
+    return next((name for node in ast.walk(ast.parse(text)) if (name := called(node)) in OUTSIDE), "")
