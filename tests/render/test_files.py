@@ -6,10 +6,13 @@ import os
 import subprocess
 import sys
 import threading
+from pathlib import Path
 
 import pytest
 
 from ovlo import FileError, Sheet
+
+OVLO = Path(sys.executable).with_name("ovlo")
 
 
 def drawn() -> Sheet:
@@ -63,3 +66,52 @@ def test_what_a_killed_process_left_is_cleared_and_nothing_else(tmp_path):
         path.write_text("")
     drawn().save(tmp_path / "kite.svg")
     assert sorted(path.name for path in tmp_path.iterdir()) == sorted([mine.name, other.name, "kite.svg"])
+
+
+@pytest.mark.skipif(not hasattr(os, "symlink"), reason="this system has no links")
+def test_names_and_links_that_no_file_can_have_are_refused_before_the_program_runs(
+    ovlo_command, program, tmp_path
+):
+    path = program("from ovlo import Sheet\nopen('ran', 'w')\nSheet().new_nib().forward(9)\n")
+    (tmp_path / "loop.svg").symlink_to("loop.svg")
+    (tmp_path / "nowhere.svg").symlink_to("none/x.svg")
+    for name, words in {
+        "a" * 252 + ".svg": "has more than 255 bytes",
+        "loop.svg": "leads in a circle",
+        "nowhere.svg": "there is no folder",
+    }.items():
+        done = ovlo_command("draw", path, "-o", name)
+        assert (done.returncode, words in done.stderr) == (2, True), done.stderr
+        assert len(done.stderr.splitlines()) == 1
+        assert not (tmp_path / "ran").exists()
+    longest = "a" * 251 + ".svg"
+    assert ovlo_command("draw", path, "-o", longest).returncode == 0
+    assert (tmp_path / longest).exists()
+    (tmp_path / "link.svg").symlink_to("real.svg")
+    assert ovlo_command("draw", path, "-o", "link.svg").returncode == 0
+    assert (tmp_path / "real.svg").is_file()
+
+
+def test_a_removed_folder_is_said_and_absolute_paths_still_work(program, tmp_path):
+    path = program("from ovlo import Sheet\nSheet().new_nib().forward(9)\n")
+    draw = f"{OVLO} draw {path} -o"
+    script = f"mkdir gone; cd gone; rmdir ../gone; {draw} {tmp_path}/far.svg; {draw} a.svg"
+    done = subprocess.run(["sh", "-c", script], cwd=tmp_path, capture_output=True, text=True)
+    assert (tmp_path / "far.svg").is_file(), done.stderr
+    assert "the current folder was removed" in done.stderr
+    assert "Traceback" not in done.stderr
+
+
+def test_words_on_a_full_disk_are_told_and_a_closed_pipe_is_not(program, tmp_path):
+    path = program("from ovlo import Sheet\nnib = Sheet().new_nib()\nfor i in range(3000): nib.forward(i)\n")
+    full = subprocess.run(
+        ["bash", "-c", f"ulimit -f 1; {OVLO} steps {path} --csv > cut.txt"],
+        cwd=tmp_path,
+        capture_output=True,
+        text=True,
+    )
+    assert (full.returncode, "What is printed cannot be written" in full.stderr) == (1, True)
+    piped = subprocess.run(
+        ["bash", "-c", f"{OVLO} steps {path} --csv | head -2"], cwd=tmp_path, capture_output=True, text=True
+    )
+    assert (len(piped.stdout.splitlines()), piped.stderr) == (2, "")

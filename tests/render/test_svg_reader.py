@@ -124,8 +124,8 @@ BOMB = (
         (f'<?xml version="1.0" encoding="marrow"?>{HEAD}</svg>', "damaged or not XML"),
         (f'<!DOCTYPE svg [<!ATTLIST circle style CDATA "{"a:b;" * 99}">]>{HEAD}</svg>', "a document type"),
         (f'{HEAD}<circle r="5" transform="{"scale(1)" * 300}"/></svg>', "'transform' of more than 2,000"),
-        (f'{HEAD}<path d="{"M0 0L1 1" * 200_000}"/></svg>', "125,000 shapes or 5 MB of paths"),
-        (f"{HEAD}{'<g/>' * 126_000}</svg>", "125,000 shapes or 5 MB of paths"),
+        (f'{HEAD}<path d="{"M0 0L1 1" * 200_000}"/></svg>', "50,000 shapes or 5 MB of paths"),
+        (f"{HEAD}{'<g/>' * 126_000}</svg>", "50,000 shapes or 5 MB of paths"),
         (f'{HEAD}<g transform="rotate(x)"><circle r="5"/></g></svg>', "is damaged"),
     ],
 )
@@ -136,3 +136,65 @@ def test_files_that_are_no_svg_are_refused(tmp_path, content, words):
         Motif.from_svg(path)
     with pytest.raises(FileError, match="cannot be read"):
         Motif.from_svg(tmp_path / "missing.svg")
+
+
+SYMBOL = (
+    '<defs><symbol id="kite" viewBox="0 0 10 20"><path d="M5 0L10 10L5 20L0 10Z"/></symbol>'
+    '<g id="pair"><rect id="sail" width="4" height="4"/><use href="#sail" x="6"/></g></defs>'
+)
+
+
+def test_what_is_defined_is_drawn_where_it_is_used(tmp_path):
+    used = read(
+        tmp_path,
+        f'{SYMBOL}<use href="#kite" x="10" y="10" width="40" height="40" fill="red"/>'
+        '<g xmlns:xlink="http://www.w3.org/1999/xlink" transform="translate(100 0)">'
+        '<use xlink:href="#pair" transform="scale(2)" fill="blue"/></g>',
+    )
+    plain = read(
+        tmp_path,
+        '<path transform="translate(20 10) scale(2)" d="M5 0L10 10L5 20L0 10Z" fill="red"/>'
+        '<g transform="translate(100 0) scale(2)" fill="blue"><rect width="4" height="4"/>'
+        '<rect x="6" width="4" height="4"/></g>',
+    )
+    assert used.compare(plain).is_in_place
+    assert str(used.compare(plain)) == "The same."
+
+
+@pytest.mark.parametrize(
+    ("body", "words"),
+    [
+        ('<g id="a"><use href="#b"/></g><g id="b"><use href="#a"/></g><use href="#a"/>', "inside itself"),
+        (
+            '<rect id="u0" width="1" height="1"/>'
+            + "".join(f'<g id="u{i}">' + f'<use href="#u{i - 1}"/>' * 10 + "</g>" for i in range(1, 9)),
+            "uses too much: the limit is about 50,000 shapes",
+        ),
+    ],
+)
+def test_uses_that_loop_or_flood_are_refused(tmp_path, body, words):
+    with pytest.raises(FileError, match=words):
+        read(tmp_path, body)
+
+
+@pytest.mark.parametrize("transform", ["", "scale(-1 1)", "rotate(40) translate(3 9)", "matrix(1 2 0 1 5 6)"])
+def test_long_data_is_read_as_short_data_is(tmp_path, transform, monkeypatch):
+    from ovlo.render.formats import svg_reader
+
+    data = "M10,20l5-5 .5.5H30v-8h-3V2c1 1 2 3 4 0s3-9 6 0S40 9 50 5q3 3 6 0t6 0T80 1zm5 5 1 1z" * 3
+    body = (
+        f'<g transform="{transform}"><path d="{data}" fill="none" stroke="red"/>'
+        f'<polygon points="{" ".join(f"{i},{i % 3}" for i in range(20))}" fill="gold"/></g>'
+    )
+    pictures = []
+    for long in (1, 10**6):
+        monkeypatch.setattr(svg_reader, "LONG", long)
+        pictures.append(read(tmp_path, body))
+    assert len(pictures[0]._columns) == len(pictures[1]._columns)
+    assert pictures[0].compare(pictures[1]).is_in_place
+    assert pictures[0].bounds == pytest.approx(pictures[1].bounds)
+
+
+def test_path_data_that_cannot_be_right_is_told(tmp_path):
+    with pytest.warns(PartsSkipped, match="path data that is not valid"):
+        read(tmp_path, '<path stroke="red" d="MNaN 0L9 infinity"/><rect width="3" height="3"/>')

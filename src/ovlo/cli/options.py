@@ -17,7 +17,7 @@ import click
 
 from ovlo.core.values.errors import BadUse
 from ovlo.program.running import STEP_LIMIT, Limits
-from ovlo.render.files import checked_path
+from ovlo.render.files import checked_path, here
 from ovlo.render.formats.table import is_page
 from ovlo.render.page import TEXTS
 
@@ -67,7 +67,7 @@ def targets(
         for program in programs:
             if path.exists() and program.exists() and path.samefile(program):
                 raise BadUse(f"-o: {output} is the program itself; choose another name.")
-        found.append(Target(output, Path.cwd() / path))
+        found.append(Target(output, path if path.is_absolute() else here("-o") / path))
     return found
 
 

@@ -59,15 +59,23 @@ class Span:
 
     def __post_init__(self) -> None:
         for name in ("low", "high"):
-            arguments.real(getattr(self, name), "Span", name, arguments.LARGEST_NUMBER)
+            _make_plain(
+                self, name, arguments.real(getattr(self, name), "Span", name, arguments.LARGEST_NUMBER)
+            )
         if self.low > self.high:
             raise BadValue(f"Span({self.low:g}, {self.high:g}): low must be at most high; swap them.")
         if self.step is not None:
-            arguments.positive(self.step, "Span", "step")
+            _make_plain(self, "step", arguments.positive(self.step, "Span", "step"))
 
     def __str__(self) -> str:
         step = f" in steps of {self.step:g}" if self.step is not None else ""
         return f"{self.low:g} to {self.high:g}{step}"
+
+
+def _make_plain(span: Span, name: str, number: float) -> None:
+    """Keep whole numbers as they are given, and make a float of all others."""
+    if type(getattr(span, name)) is not int:
+        object.__setattr__(span, name, number)
 
 
 class Kind(NamedTuple):

@@ -330,18 +330,20 @@ def _stoppable(host: Host, seconds: float | None) -> Iterator[None]:
         signal.SIGTERM: "it was asked to end",
         signal.SIGHUP: "its terminal was closed",
     }
-    stops, process = 0, os.getpid()
+    stops, process, reason = 0, os.getpid(), ""
 
     def stop(number: int, frame: FrameType | None) -> None:
-        nonlocal stops
+        nonlocal stops, reason
         if os.getpid() != process:  # a process of the program's own, which ends as any other does
             signal.signal(number, signal.SIG_DFL)
             os.kill(os.getpid(), number)
         elif _is_in_program(frame):
-            stops += 1
+            stops, reason = stops + 1, reason or reasons[number]
             # Set anew each time: a clock that rang by itself would leave a deep program no time to get out.
             signal.setitimer(signal.ITIMER_REAL, AGAIN if stops < PATIENCE else SOON)
-            host.stop(reasons[number])
+            # What is raised while something is taken away is lost, and printed; so it waits for the next time.
+            if frame is None or frame.f_code.co_name != "__del__":
+                host.stop(reason)
 
     def keep_stopping() -> None:
         signal.signal(signal.SIGALRM, stop)

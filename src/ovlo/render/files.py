@@ -17,8 +17,8 @@ from typing import BinaryIO, TypeGuard
 from ovlo.core.values.arguments import brief
 from ovlo.core.values.errors import BadType, BadValue, CannotWrite, FileError
 
-LONGEST = 4096
-"""Characters of a path, as systems have it."""
+LONGEST, LONGEST_NAME = 4096, 255
+"""Characters of a path, and bytes of a file's name, as systems have it."""
 
 
 Target = str | PathLike[str] | BinaryIO
@@ -57,13 +57,35 @@ def checked_path(value: object, call: str) -> Path:
 
 
 def check_folder(path: Path, call: str) -> None:
-    """Refuse a path whose folder is missing, or that is a folder itself."""
+    """Refuse a path whose folder is missing, that is a folder itself, or that no file can have."""
+    if len(os.fsencode(path.name)) > LONGEST_NAME:
+        raise FileError(f"{call}: the file name has more than {LONGEST_NAME} bytes; choose a shorter one.")
+    if path.is_symlink():
+        path = _followed(path, call)
     if path.is_dir():
         raise FileError(f"{call}: {str(path)!r} is a folder; add a file name.")
     if not path.parent.is_dir():
         raise FileError(
             f"{call}: there is no folder {str(path.parent)!r}; create it first, or save elsewhere."
         )
+
+
+def _followed(path: Path, call: str) -> Path:
+    """What a link leads to."""
+    try:
+        return path.resolve()
+    except (OSError, RuntimeError):
+        raise FileError(
+            f"{call}: the link {str(path)!r} leads in a circle; choose another name, or remove it."
+        ) from None
+
+
+def here(call: str) -> Path:
+    """The current folder, or an error if it was removed."""
+    try:
+        return Path.cwd()
+    except OSError:
+        raise FileError(f"{call}: the current folder was removed; change to another one.") from None
 
 
 def write(path: Path, content: bytes) -> None:
@@ -78,8 +100,7 @@ def write_in_pieces(path: Path, pieces: Iterable[bytes]) -> None:
     """
     check_folder(path, "save")
     if path.is_symlink():
-        path = path.resolve()
-        check_folder(path, "save")
+        path = _followed(path, "save")
     try:
         if path.exists() and not path.is_file():
             with path.open("wb") as file:

@@ -5,13 +5,16 @@ say(f"{path}: saved")
 
 from __future__ import annotations
 
+import errno
 import os
 import sys
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager, suppress
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, TextIO
 
 import click
+
+from ovlo.core.values.errors import CannotWrite
 
 if TYPE_CHECKING:
     from ovlo.cli.options import Target
@@ -23,10 +26,34 @@ def say(words: str, err: bool = False) -> None:
     if not words.replace("\n", "").replace("\t", "").isprintable():
         words = "".join(_harmless(character) for character in words)
     try:
-        click.echo(words, err=err)
-    except (OSError, ValueError):
-        # Nobody listens any more, the disk is full, or the program closed it: no error of the picture.
+        _write_whole(f"{words}\n", sys.stderr if err else sys.stdout)
+    except (OSError, ValueError) as error:
         _silence("stderr" if err else "stdout")
+        # Nobody listens any more, or the program closed it: no error of the picture. A full disk is one.
+        if (
+            isinstance(error, OSError)
+            and error.errno not in (errno.EPIPE, errno.EBADF, errno.EIO)
+            and not err
+        ):
+            raise CannotWrite(
+                f"What is printed cannot be written ({error.strerror}); check the free space."
+            ) from error
+
+
+def _write_whole(words: str, stream: TextIO | None) -> None:
+    """Write all of a text: a stream without a buffer may take a part of it and say nothing."""
+    if stream is None:  # a process without a console
+        return
+    binary = getattr(stream, "buffer", None)
+    if binary is None:
+        stream.write(words)
+        stream.flush()
+        return
+    stream.flush()
+    left = memoryview(words.replace("\n", os.linesep).encode(stream.encoding, stream.errors or "strict"))
+    while left:
+        left = left[binary.write(left) :]
+    binary.flush()
 
 
 def _silence(name: str) -> None:

@@ -70,6 +70,8 @@ def within_reach(x: float, y: float, call: str) -> None:
 def _number(value: object) -> float | None:
     """What a value is as a float: nan or infinite where it has no finite one, None if it is no number."""
     try:
+        if _is_time(value):
+            return None
         # An array of no dimensions is what NumPy hands out for one number.
         if getattr(value, "shape", None) == () and callable(item := getattr(value, "item", None)):
             value = item()
@@ -82,6 +84,11 @@ def _number(value: object) -> float | None:
         return nan
     except Exception:  # a class of the program's own that fails at it
         return None
+
+
+def _is_time(value: object) -> bool:
+    """Whether a value is a span of time, which NumPy calls a whole number."""
+    return type(value).__name__ == "timedelta64"
 
 
 SHAPES = ("circle", "ellipse", "polygon", "star", "rectangle")
@@ -149,7 +156,7 @@ def whole(value: object, call: str, name: str, least: int | None = None) -> int:
     if type(value) is int and (least or 0) <= value <= LARGEST_NUMBER:
         return value
     about = subject(call, name)
-    if isinstance(value, bool):
+    if isinstance(value, bool) or _is_time(value):
         raise BadType(f"{about} must be a whole number, not {brief(value)}.")
     number = int(value) if isinstance(value, Integral) else real(value, call, name, LARGEST_NUMBER)
     if abs(number) > LARGEST_NUMBER:

@@ -171,7 +171,7 @@ def _read_function(word: str) -> Colour | None:
     try:
         found = Color(word)
         return _inside_srgb(found) if all(map(isfinite, found.coords(nans=False))) else None
-    except ValueError:
+    except (ValueError, ArithmeticError):  # numbers that no colour has are too large to be powers
         return None
 
 

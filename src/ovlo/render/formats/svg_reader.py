@@ -9,7 +9,9 @@ ever expanded; what we cannot keep is then taken out, and svgelements reads the 
 
 from __future__ import annotations
 
+import copy
 import io
+import re
 import warnings
 import xml.etree.ElementTree as ElementTree
 from math import atan2, cos, degrees, pi, sin
@@ -24,6 +26,7 @@ from ovlo.core.values.degrees import normal
 from ovlo.core.values.errors import FileError, PartsSkipped
 from ovlo.render.files import checked_path
 from ovlo.render.formats.svg import PAPER
+from ovlo.render.formats.svg_data import LONG, Subpath, corners_of, pieces_of, subpaths_of
 
 NAMESPACE = "http://www.w3.org/2000/svg"
 LARGEST = 50_000_000
@@ -35,10 +38,13 @@ LONGEST = 2_000
 MOST = 5_000_000
 """Characters of paths, where a shape counts as PER_SHAPE more, and a piece of a path as PER_PIECE: what is
 read in some 20 seconds."""
-PER_SHAPE, PER_PIECE = 40, 20
+PER_SHAPE, PER_PIECE, PER_ARC = 100, 20, 3
 
 SHAPES = {"path", "rect", "circle", "ellipse", "line", "polyline", "polygon"}
 KEPT = SHAPES | {"svg", "g", "a"}
+HREF = ("href", "{http://www.w3.org/1999/xlink}href")
+USED_DEEP = 20
+"""Uses inside what is used."""
 PATHS = {"d", "points"}
 """Attributes that may be long."""
 ATTRIBUTES = PATHS | {
@@ -48,7 +54,10 @@ ATTRIBUTES = PATHS | {
 }
 """What is read of an element; all else is taken out before the library sees it."""
 
-SILENT = {"title", "desc", "metadata", "defs"}
+VALID = re.compile(r"[\sMmLlHhVvCcSsQqTtAaZz0-9eE.,+-]*")
+"""Path data that can be right."""
+
+SILENT = {"title", "desc", "metadata", "defs", "symbol"}
 """Left out without a word: they show nothing by themselves."""
 
 LINE_WORDS = {"stroke-linecap": ("line_cap", "butt"), "stroke-linejoin": ("line_join", "miter")}
@@ -90,7 +99,12 @@ def read(path: str, data: bytes) -> list[Any]:
         root = ElementTree.fromstring(data)
     except (_Refused, expat.ExpatError, ElementTree.ParseError, ValueError, LookupError) as error:
         raise FileError(f"from_svg: {path} {_reason(error)}; it was not read.") from None
+    try:
+        _expand_uses(root)
+    except _Refused as error:
+        raise FileError(f"from_svg: {path} {error}; it was not read.") from None
     left_out = set(_prune(root))
+    long_data = _take_long_data(root)
     # The file's own units and origin, whatever size it is to be shown at.
     for name in root.attrib.keys() - ATTRIBUTES | {"width", "height", "x", "y"}:
         root.attrib.pop(name, None)
@@ -102,6 +116,7 @@ def read(path: str, data: bytes) -> list[Any]:
     except DAMAGES as error:
         raise FileError(f"from_svg: {path} is damaged ({brief(error)}); it was not read.") from error
     for shape in shapes:
+        shape.subpaths = long_data.get(str(shape.values.get("id", "")))
         for name in ("fill", "stroke"):
             if str(shape.values.get(name, "")).startswith("url("):
                 left_out.add("gradient or pattern")
@@ -131,7 +146,8 @@ def _look_over(data: bytes) -> None:
         work += PER_SHAPE
         for attribute, value in attributes.items():
             if attribute in PATHS:
-                work += len(value) + PER_PIECE * (value.count("M") + value.count("m"))
+                work += len(value) * (PER_ARC if "a" in value or "A" in value else 1)
+                work += PER_PIECE * (value.count("M") + value.count("m"))
             elif attribute in ATTRIBUTES and len(value) > LONGEST:
                 raise _Refused(f"has a {attribute!r} of more than {LONGEST:,} characters")
         if work > MOST:
@@ -157,11 +173,106 @@ def _look_over(data: bytes) -> None:
     parser.Parse(data, True)
 
 
+def _expand_uses(root: ElementTree.Element) -> None:
+    """Put copies of what is used in the place of each `use` (SVG 2, 5.5), loops and floods refused."""
+    by_name = {element.get("id"): element for element in root.iter() if element.get("id")}
+    view = [_number(side, 0.0) for side in root.get("viewBox", "").replace(",", " ").split()]
+    size = view[2:] if len(view) == 4 else [_number(root.get("width"), 100), _number(root.get("height"), 100)]
+    budget = [MOST // PER_SHAPE]
+    _expand_in(root, by_name, (), size, budget)
+
+
+def _expand_in(
+    element: ElementTree.Element,
+    by_name: dict[str | None, ElementTree.Element],
+    used: tuple[str, ...],
+    size: list[float],
+    budget: list[int],
+) -> None:
+    for number, child in enumerate(list(element)):
+        name = _local_name(child)
+        if name != "use":
+            if name not in ("defs", "symbol"):  # shown only where they are used
+                _expand_in(child, by_name, used, size, budget)
+            continue
+        wanted = next((link[1:] for key in HREF if (link := child.get(key, "")).startswith("#")), "")
+        target = by_name.get(wanted)
+        if target is None or _local_name(target) not in KEPT | {"symbol", "use"}:
+            continue
+        if wanted in used:
+            raise _Refused(f"uses {wanted!r} inside itself")
+        if len(used) >= USED_DEEP:
+            raise _Refused(f"has uses nested more than {USED_DEEP} deep")
+        budget[0] -= sum(1 for _ in target.iter())
+        if budget[0] < 0:
+            raise _Refused(f"uses too much: the limit is about {MOST // PER_SHAPE:,} shapes")
+        group = ElementTree.Element(
+            f"{{{NAMESPACE}}}g", {k: v for k, v in child.attrib.items() if k in ATTRIBUTES}
+        )
+        for key in ("x", "y", "width", "height"):
+            group.attrib.pop(key, None)
+        shift = f"translate({_number(child.get('x'), 0.0)},{_number(child.get('y'), 0.0)})"
+        group.set("transform", f"{child.get('transform', '')} {shift}".strip())
+        copied = copy.deepcopy(target)
+        if _local_name(target) in ("symbol", "svg"):
+            inner = ElementTree.SubElement(group, f"{{{NAMESPACE}}}g", dict(copied.attrib))
+            inner.set("transform", _fitted(target, child, size))
+            inner.extend(list(copied))
+        else:
+            group.append(copied)
+        element[number] = group
+        _expand_in(group, by_name, (*used, wanted), size, budget)
+
+
+def _fitted(symbol: ElementTree.Element, use: ElementTree.Element, size: list[float]) -> str:
+    """The transform that fits the view of a symbol into the box of its use (SVG 2, 8.2, xMidYMid meet)."""
+    view = [_number(side, 0.0) for side in symbol.get("viewBox", "").replace(",", " ").split()]
+    if len(view) != 4 or min(view[2:]) <= 0:
+        return "translate(0,0)"
+    box = [
+        _number(use.get(key) or symbol.get(key) or "100%", 1.0)
+        * (side if str(use.get(key) or symbol.get(key) or "100%").endswith("%") else 1)
+        for key, side in zip(("width", "height"), size, strict=True)
+    ]
+    scale = min(box[0] / view[2], box[1] / view[3])
+    x, y = (
+        (side - scale * whole) / 2 - scale * first
+        for side, whole, first in zip(box, view[2:], view[:2], strict=True)
+    )
+    return f"translate({x},{y}) scale({scale})"
+
+
+def _local_name(element: ElementTree.Element) -> str:
+    return element.tag.rpartition("}")[2] if isinstance(element.tag, str) else ""
+
+
+def _take_long_data(root: ElementTree.Element) -> dict[str, list[Subpath]]:
+    """Long path data, read and taken out; three points stand for it, which say how it is transformed."""
+    found: dict[str, list[Subpath]] = {}
+    for element in root.iter():
+        name = _local_name(element)
+        key = "d" if name == "path" else "points" if name in ("polyline", "polygon") else ""
+        data = element.get(key, "")
+        if not key or len(data) < LONG:
+            continue
+        subpaths = subpaths_of(data) if key == "d" else corners_of(data, name == "polygon")
+        if subpaths is not None:
+            number = f"data-{len(found)}"
+            found[number] = subpaths
+            element.tag = f"{{{NAMESPACE}}}path"
+            element.attrib.pop("points", None)
+            element.set("d", "M0 0L1 0L0 1")
+            element.set("id", number)
+    return found
+
+
 def _prune(element: ElementTree.Element) -> list[str]:
     """Take out what is not kept, and name it."""
     left_out = []
     for child in list(element):
-        name = child.tag.rpartition("}")[2] if isinstance(child.tag, str) else ""
+        name = _local_name(child)
+        if name == "path" and not VALID.fullmatch(child.get("d", "")):
+            left_out.append("path data that is not valid")
         foreign = isinstance(child.tag, str) and "}" in child.tag and NAMESPACE not in child.tag
         if name in KEPT and not foreign and child.get("class") != PAPER:
             left_out += _prune(child)
@@ -184,8 +295,14 @@ def draw_into(nib: Nib, shapes: list[Any]) -> None:
         if fill is None and stroke is None:
             continue
         _style(nib, shape, stroke)
-        # abs: an ellipse in a turned group still carries its transform.
-        pieces = [piece for subpath in abs(Segments(shape)).as_subpaths() for piece in _piece(subpath)]
+        # abs: an ellipse in a turned group still carries its transform; paths do not.
+        path = shape if isinstance(shape, Segments) else abs(Segments(shape))
+        if shape.subpaths is None:
+            pieces = [piece for subpath in path.as_subpaths() for piece in _piece(subpath)]
+        else:
+            # What stands for long data says where the origin and the axes are.
+            origin, x, y = (_point(segment.end) for segment in path[:3])
+            pieces = pieces_of(shape.subpaths, origin, x - origin, y - origin)
         rule = "evenodd" if shape.values.get("fill-rule") == "evenodd" else "nonzero"
         nib._lay_pieces(pieces, fill, stroke is not None, rule)
 
