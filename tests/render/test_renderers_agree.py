@@ -140,3 +140,24 @@ def test_words_stand_in_the_same_place(align, baseline):
             rows, columns = np.nonzero(pixels.min(axis=2) < 128)
             edges.append([rows.min(), rows.max(), columns.min(), columns.max()])
         assert np.abs(np.subtract(*edges)).max() <= 2
+
+
+@pytest.mark.parametrize("size", [(210, 148.5), (99.9, 60.3)])
+def test_sheets_with_a_part_of_a_pixel_are_the_same_as_png_and_as_svg(size, tmp_path):
+    if shutil.which("rsvg-convert") is None:
+        pytest.skip("rsvg-convert is not installed")
+    sheet = Sheet(*size, unit="mm", paper="aliceblue")
+    nib = sheet.new_nib()
+    nib.rectangle(size[0] - 4, size[1] - 4, fill="gold")
+    nib.star(7, 20, fill="tomato")
+    for suffix in (".svg", ".png"):
+        sheet.save(tmp_path / f"kite{suffix}")
+    rsvg(tmp_path / "kite.svg", tmp_path / "theirs.png")
+    theirs, ours = (
+        np.asarray(Image.open(tmp_path / name).convert("RGB")).astype(int)
+        for name in ("theirs.png", "kite.png")
+    )
+    assert theirs.shape == ours.shape
+    # The last row and column, of which only a part is paper, are mixed with what is around it.
+    far = (abs(theirs - ours).max(axis=2) > FAR)[:-1, :-1]
+    assert far.mean() < 0.003

@@ -341,7 +341,7 @@ def _stoppable(host: Host, seconds: float | None) -> Iterator[None]:
             stops, reason = stops + 1, reason or reasons[number]
             # Set anew each time: a clock that rang by itself would leave a deep program no time to get out.
             signal.setitimer(signal.ITIMER_REAL, AGAIN if stops < PATIENCE else SOON)
-            # What is raised while something is taken away is lost, and printed; so it waits for the next time.
+            # What is raised while something is taken away is lost, so it waits for the next time.
             if frame is None or frame.f_code.co_name != "__del__":
                 host.stop(reason)
 

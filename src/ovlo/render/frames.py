@@ -96,7 +96,7 @@ class Frames:
         cut = replace(
             page,
             left=page.left + left * unit,
-            bottom=page.bottom + (height - bottom) * unit,
+            bottom=page.raster_bottom + (height - bottom) * unit,
             width=width,
             height=depth,
             shown_width=width * page.scale,
@@ -226,5 +226,5 @@ class Frames:
         """The pixels of a box in sheet units, with room around it, as far as they are on the page."""
         scale, height = self._page.pixels_per_unit, self.pixels.shape[0]
         left, right = ((x - self._page.left) * scale for x in (box[0], box[2]))
-        top, bottom = (height - (y - self._page.bottom) * scale for y in (box[3], box[1]))
+        top, bottom = (height - (y - self._page.raster_bottom) * scale for y in (box[3], box[1]))
         return clipped((left - room, top - room, right + room, bottom + room), self.whole)

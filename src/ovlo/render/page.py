@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import json
 from dataclasses import dataclass, replace
+from math import ceil
 from typing import get_args
 
 from ovlo.core.paint.measures import MarkBoxes, widest_line
@@ -123,13 +124,29 @@ class Page:
 
     @property
     def pixel_width(self) -> int:
-        """The width of the picture in whole pixels."""
-        return max(1, round(self.shown_width * PIXELS_PER_UNIT[self.unit]))
+        """The width of the picture in whole pixels: a part of one counts as one, as in viewers of SVG."""
+        return _whole(self.shown_width * PIXELS_PER_UNIT[self.unit])
 
     @property
     def pixel_height(self) -> int:
-        """The height of the picture in whole pixels."""
-        return max(1, round(self.shown_height * PIXELS_PER_UNIT[self.unit]))
+        """The height of the picture in whole pixels, in the same way."""
+        return _whole(self.shown_height * PIXELS_PER_UNIT[self.unit])
+
+    @property
+    def raster_bottom(self) -> float:
+        """The y of the lower edge of the lowest pixels: the upper edge is that of the first row."""
+        rows = self.height * self.pixels_per_unit
+        if abs(rows - self.pixel_height) < PART:
+            return self.bottom
+        return self.bottom + self.height - self.pixel_height / self.pixels_per_unit
+
+
+PART = 1e-6
+"""Pixels that are no part of one, but rounding."""
+
+
+def _whole(pixels: float) -> int:
+    return max(1, ceil(pixels - PART))
 
 
 def mark_boxes(sheet: Sheet) -> MarkBoxes:

@@ -73,7 +73,7 @@ class Pointers:
         pixels, (left, top) = self._painted(number, heading)
         page = self._page
         column = round((x - page.left) * page.pixels_per_unit) - left
-        row = round(page.pixel_height - (y - page.bottom) * page.pixels_per_unit) - top
+        row = round(page.pixel_height - (y - page.raster_bottom) * page.pixels_per_unit) - top
         return (column, row, column + pixels.shape[1], row + pixels.shape[0]), pixels
 
     def _paint(self, number: int, heading: int) -> tuple[Bytes, tuple[int, int]]:

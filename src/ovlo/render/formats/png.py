@@ -94,7 +94,7 @@ class Canvas:
         check_size(page)
         self._page = page
         self._agg = self._new_agg()
-        self._to_pixels = matrix(page.left, page.bottom, page.pixels_per_unit)
+        self._to_pixels = matrix(page.left, page.raster_bottom, page.pixels_per_unit)
         self.pixels: Bytes = np.asarray(self._agg)
         self.pixels[:] = [round(channel * 255) for channel in rgba(page.paper)]
         self.clip: tuple[int, int, int, int] | None = None
