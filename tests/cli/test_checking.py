@@ -158,7 +158,7 @@ def test_a_folder_is_checked_in_order_and_reported_on_one_page(ovlo_command, pro
         "from ovlo import drawing\n@drawing\ndef model(nib):\n    nib.polygon(5, radius=60)\n", "model.py"
     )
     report = ["-o", "report.html", "--reference", "model.py"]
-    done = ovlo_command("check", "bay", *report, "--time-limit", 1)
+    done = ovlo_command("check", "bay", *report, "--time-limit", 2)
     assert done.returncode == 1
     heads = [line for line in done.stdout.splitlines() if line.startswith("── ")]
     names = [

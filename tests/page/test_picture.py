@@ -140,3 +140,17 @@ def test_after_any_step_random_programs_are_drawn_as_in_our_frames(opened, tmp_p
         for steps in np.unique(np.linspace(0, len(sheet._columns), 5).astype(int)).tolist():
             whole = rasterise(parts.until(steps), page)
             assert share_apart(drawn(chromium, steps - 1), whole, 96) < 0.004, (seed, steps)
+
+
+def test_dashes_that_another_nib_interrupts_go_on_on_the_page_too(opened, tmp_path):
+    sheet = Sheet(300, 160)
+    nibs = [sheet.new_nib(x=x) for x in (-75, 75)]
+    for nib in nibs:
+        nib.line_width, nib.line_dash, nib.line_cap = 3, (12, 8, 3, 8), "butt"
+    nibs[1].ink = "tomato"
+    for _ in range(90):
+        for nib in nibs:
+            nib.forward(4)
+            nib.left(4)
+    sheet.save(tmp_path / "page.html")
+    assert share_apart(png(sheet), drawn(opened(tmp_path / "page.html")), 64) < 0.003

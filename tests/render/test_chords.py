@@ -39,6 +39,11 @@ def wandering(seed: int) -> Sheet:
     return sheet
 
 
+def styles_of_vertices(painting) -> list:
+    counts = np.diff(painting.strokes.firsts).tolist()
+    return [mark.style for mark in painting.marks for _ in range(counts[mark.number])]
+
+
 @pytest.mark.filterwarnings("ignore::ovlo.core.values.errors.NoEffect")
 @pytest.mark.parametrize("seed", range(8))
 def test_any_stretch_is_as_if_it_were_alone(seed):
@@ -47,8 +52,8 @@ def test_any_stretch_is_as_if_it_were_alone(seed):
     for _ in range(60):
         first, stop = sorted(chance.choices(range(len(columns) + 1), k=2))
         cut, alone = chords.between(first, stop), painted(parts.between(first, stop)).flattened(FINE)
-        assert [mark.style for mark in cut.marks] == [mark.style for mark in alone.marks]
-        assert cut.strokes.firsts.tolist() == alone.strokes.firsts.tolist()
+        # Dashes that go on from before a stretch part its lines into more paths.
+        assert styles_of_vertices(cut) == styles_of_vertices(alone)
         assert cut.strokes.codes.tolist() == alone.strokes.codes.tolist()
         assert np.allclose(cut.strokes.vertices, alone.strokes.vertices, atol=FINE / 40)
 

@@ -161,3 +161,32 @@ def test_sheets_with_a_part_of_a_pixel_are_the_same_as_png_and_as_svg(size, tmp_
     # The last row and column, of which only a part is paper, are mixed with what is around it.
     far = (abs(theirs - ours).max(axis=2) > FAR)[:-1, :-1]
     assert far.mean() < 0.003
+
+
+def dashed_pair(in_turns: bool) -> Sheet:
+    """Two dashed nibs that walk circles, step by step in turns, or one after the other."""
+    sheet = Sheet(300, 160, paper="aliceblue")
+    nibs = [sheet.new_nib(x=x) for x in (-75, 75)]
+    for nib, ink in zip(nibs, ("navy", "tomato"), strict=True):
+        nib.ink, nib.line_width, nib.line_dash, nib.line_cap = ink, 3, (12, 8, 3, 8), "butt"
+    moves = (
+        [(nib, i) for i in range(90) for nib in nibs]
+        if in_turns
+        else [(nib, i) for nib in nibs for i in range(90)]
+    )
+    for nib, i in moves:
+        nib.forward(4)
+        nib.left(4)
+        if i == 40:
+            nib.circle(3)
+    return sheet
+
+
+def test_dashes_go_on_where_another_nib_or_a_shape_came_between(tmp_path, renderer):
+    turns, apart = dashed_pair(True), dashed_pair(False)
+    assert (abs(turns.to_array().astype(int) - apart.to_array()).max(axis=2) > FAR).mean() < 0.002
+    for suffix in (".svg", ".pdf", ".png"):
+        turns.save(tmp_path / f"turns{suffix}")
+    renderer(tmp_path / "turns.svg", tmp_path / "theirs.png")
+    theirs = np.asarray(Image.open(tmp_path / "theirs.png").convert("RGB")).astype(int)
+    assert (abs(theirs - apart.to_array()[..., :3]).max(axis=2) > 2 * FAR).mean() < 0.004

@@ -15,14 +15,14 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.paint.measures import step_lengths
 from ovlo.core.paint.order import paint_order
-from ovlo.core.paint.outlines import Outline, borders, strokes
+from ovlo.core.paint.outlines import Outline, borders, dash_offsets, strokes
 from ovlo.core.paint.stretch import Parts
 from ovlo.core.sheet.motif import Motif, default_pointer
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.sheet.step_table import CallTotal, call_totals, turns_before
 from ovlo.core.trail.columns import FILL_RULES, Columns, Style, Text
+from ovlo.core.trail.curves import step_lengths
 from ovlo.core.trail.origins import Origins
 from ovlo.core.values.arrays import Floats
 from ovlo.core.values.choices import Slant, Weight
@@ -152,11 +152,21 @@ def _marks(columns: Columns, prefix: str, arrays: Arrays) -> dict[str, Any]:
     return {
         "steps": len(columns),
         "styles": [_style(style) for style in columns.styles],
+        "dashOffsets": _dash_offsets(columns, lines),
         "fills": fills,
         "rules": [FILL_RULES[rule] for rule in rows["fill_rule"].tolist()],
         "texts": texts,
         "shapes": [words for words, *_ in shapes],
     }
+
+
+def _dash_offsets(columns: Columns, lines: Outline) -> dict[int, float]:
+    """Of paths that go on with the dashes of another one: how far into them they begin."""
+    offsets = dash_offsets(columns)
+    if not offsets.any():
+        return {}
+    of_paths = offsets[np.searchsorted(columns.runs["start"], lines.steps, "right") - 1]
+    return {number: float(of_paths[number]) for number in np.flatnonzero(of_paths).tolist()}
 
 
 def _outline(outline: Outline, name: str, arrays: Arrays) -> None:

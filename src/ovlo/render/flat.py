@@ -37,6 +37,7 @@ class FlatPath(NamedTuple):
         The colour of the line, if one is drawn.
     line_width : float
     line_dash : tuple of float
+        As in SVG, begun at `dash_offset`.
     line_cap : "butt", "round" or "square"
     line_join : "miter", "round" or "bevel"
     words : str
@@ -53,6 +54,7 @@ class FlatPath(NamedTuple):
     line_cap: LineCap
     line_join: LineJoin
     words: str
+    dash_offset: float = 0.0
 
 
 def flat_paths(columns: Columns, tolerance: float) -> list[FlatPath]:
@@ -67,7 +69,8 @@ def flat_paths(columns: Columns, tolerance: float) -> list[FlatPath]:
             continue
         outline = borders if mark.style is None else strokes
         contours = _contours(*outline.path(mark.number), is_area=mark.style is None)
-        found.append(_flat_path(contours, mark.fill, mark.fill_rule, mark.style, ""))
+        path = _flat_path(contours, mark.fill, mark.fill_rule, mark.style, "")
+        found.append(path._replace(dash_offset=mark.dash_offset))
     return found
 
 

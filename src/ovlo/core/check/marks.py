@@ -8,9 +8,10 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ovlo.core.paint.contours import AXES, MEETS
-from ovlo.core.paint.measures import MarkBoxes, step_lengths, widest_line
+from ovlo.core.paint.measures import MarkBoxes, widest_line
 from ovlo.core.paint.outlines import strokes
 from ovlo.core.trail.columns import Columns, PenState
+from ovlo.core.trail.curves import step_lengths
 from ovlo.core.values.arrays import Bools, Complexes, Floats, Ints
 from ovlo.core.values.finding import HINT, PROBLEM, Match, rule
 

@@ -34,8 +34,11 @@ def without_fine_dashes(style: Style, finest: float) -> Style:
     return style._replace(ink=replace(style.ink, opacity=opacity), line_dash=())
 
 
-def cut(vertices: Floats, codes: Bytes, box: Box, dashes: Sequence[float] = ()) -> Path:
-    """What is inside a box (left, bottom, right, top) of a path's lines, in dashes if there are any."""
+def cut(vertices: Floats, codes: Bytes, box: Box, dashes: Sequence[float] = (), offset: float = 0.0) -> Path:
+    """What is inside a box (left, bottom, right, top) of a path's lines, in dashes if there are any.
+
+    Dashes begin as if each piece were longer by the offset before.
+    """
     ends = np.flatnonzero(codes != MOVE)
     if not len(ends):
         return vertices, codes
@@ -43,7 +46,7 @@ def cut(vertices: Floats, codes: Bytes, box: Box, dashes: Sequence[float] = ()) 
     pieces = np.cumsum(codes == MOVE)[ends]
     first, last = _inside(start, step, box)
     if dashes:
-        first, last, seen = _dashed(first, last, np.hypot(*step.T), pieces, dashes)
+        first, last, seen = _dashed(first, last, np.hypot(*step.T), pieces, dashes, offset)
         is_closed = np.zeros(len(seen), bool)
     else:
         is_whole = (first == 0) & (last == 1)
@@ -90,7 +93,7 @@ def _inside(start: Floats, step: Floats, box: Box) -> tuple[Floats, Floats]:
 
 
 def _dashed(
-    first: Floats, last: Floats, lengths: Floats, pieces: Ints, dashes: Sequence[float]
+    first: Floats, last: Floats, lengths: Floats, pieces: Ints, dashes: Sequence[float], offset: float
 ) -> tuple[Floats, Floats, Ints]:
     """The shares of lines that dashes cover, with the number of the line, in order."""
     pattern = np.cumsum([0.0, *dashes])
@@ -98,7 +101,7 @@ def _dashed(
     starts = np.cumsum(lengths) - lengths
     # Lengths are counted from the beginning of each piece.
     opens = np.flatnonzero(np.diff(pieces, prepend=-1))
-    starts -= np.repeat(starts[opens], np.diff(np.append(opens, len(starts))))
+    starts -= np.repeat(starts[opens], np.diff(np.append(opens, len(starts)))) - offset
     lines = np.flatnonzero((first <= last) & (lengths > 0))
     if not len(lines):
         return first[:0], last[:0], lines

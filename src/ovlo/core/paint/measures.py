@@ -27,18 +27,9 @@ CLOSED = 1e-9
 """A gap below this share of the drawn length is rounding, not a mistake."""
 
 
-def step_lengths(columns: Columns) -> Floats:
-    """How long each step is, in sheet units, shape (n,); arcs along the arc."""
-    moves = columns.points - columns.starts
-    lengths: Floats = np.hypot(moves[:, 0], moves[:, 1])
-    curved = columns.arcs["step"]
-    lengths[curved] = curves.lengths(columns.arcs, moves[curved])
-    return lengths
-
-
 def drawn_length(columns: Columns) -> float:
     """The length of all drawn lines together, in sheet units."""
-    return float(step_lengths(columns)[columns.is_drawn].sum())
+    return float(curves.step_lengths(columns)[columns.is_drawn].sum())
 
 
 def widest_line(columns: Columns) -> float:

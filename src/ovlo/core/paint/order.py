@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ovlo.core.paint.outlines import MOVE, Outline, borders, ranges, strokes
+from ovlo.core.paint.outlines import MOVE, Outline, borders, dash_offsets, ranges, strokes
 from ovlo.core.trail.columns import FILL_RULES, Columns, Style, Text
 from ovlo.core.values.arrays import Ints
 from ovlo.core.values.choices import FillRule
@@ -21,12 +21,16 @@ from ovlo.core.values.colour import CHANNELS, Colour
 
 
 class Mark(NamedTuple):
-    """One path: `number` counts in the strokes if there is a style, else in the borders."""
+    """One path: `number` counts in the strokes if there is a style, else in the borders.
+
+    Its dashes, if it has any, begin as if the line were so much longer before.
+    """
 
     number: int
     fill: Colour | None
     fill_rule: FillRule
     style: Style | None
+    dash_offset: float = 0.0
 
 
 class Painting(NamedTuple):
@@ -82,22 +86,32 @@ def _painted(columns: Columns) -> Painting:
     texts = columns.texts
 
     styles = [columns.styles[key] for key in lines.keys.tolist()]
-    names = (*CHANNELS, "fill_rule")
+    names, offsets = (*CHANNELS, "fill_rule"), _dash_offsets_of(columns, lines)
     marks: list[Mark | Text] = [
         Mark(
             number if twin < 0 else twin,
             Colour(red, green, blue, opacity),
             FILL_RULES[rule],
             None if twin < 0 else styles[twin],
+            0.0 if twin < 0 else offsets[twin],
         )
         for number, (twin, red, green, blue, opacity, rule) in enumerate(
             zip(twins.tolist(), *(rows[name].tolist() for name in names), strict=True)
         )
     ]
     marks += texts
-    marks += [Mark(number, None, FILL_RULES[0], styles[number]) for number in alone.tolist()]
+    marks += [Mark(number, None, FILL_RULES[0], styles[number], offsets[number]) for number in alone.tolist()]
     order = paint_order(columns, areas.keys, lines.steps[alone])
     return Painting(lines, areas, [marks[i] for i in order.tolist()])
+
+
+def _dash_offsets_of(columns: Columns, lines: Outline) -> list[float]:
+    """How far into its dashes each path of strokes begins."""
+    offsets = dash_offsets(columns)
+    if not offsets.any():
+        return [0.0] * len(lines)
+    found: list[float] = offsets[np.searchsorted(columns.runs["start"], lines.steps, "right") - 1].tolist()
+    return found
 
 
 def paint_order(columns: Columns, areas: Ints, line_steps: Ints) -> Ints:

@@ -19,6 +19,7 @@ from numpy.typing import NDArray
 
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import ARC, Columns, PenState
+from ovlo.core.trail.curves import step_lengths
 from ovlo.core.values.arrays import Bools, Bytes, Floats, Ints
 
 MOVE, LINE, QUADRATIC, CUBIC, CLOSE = 1, 2, 3, 4, 79
@@ -160,7 +161,39 @@ def _strokes(columns: Columns) -> Outline:
     _, first_runs, contours = np.unique(runs["contour"], return_index=True, return_inverse=True)
     closes = pieces[first_runs[contours]] == pieces
     changes = (np.diff(runs["style"], prepend=-1) != 0) | (np.diff(layers, prepend=-1) != 0)
+    is_dashed = np.array([bool(style.line_dash) for style in columns.styles] or [False])
+    if is_dashed.any() and dash_offsets(columns).any():
+        # Dashes that go on from another path begin elsewhere than those of their neighbours.
+        changes |= is_dashed[runs["style"]] & ~goes_on
     return _assembled(columns, runs, stops, goes_on, changes, runs["style"], closes)
+
+
+def dash_offsets(columns: Columns) -> Floats:
+    """How far into its dashes each run begins, in sheet units, shape (m,).
+
+    A contour that another nib, or a shape, interrupted goes on with its dashes where they were.
+    """
+    return columns.once(_dash_offsets)
+
+
+def _dash_offsets(columns: Columns) -> Floats:
+    runs, stops = columns.runs, columns.stops
+    offsets = np.zeros(len(runs))
+    is_dashed = np.array([bool(style.line_dash) for style in columns.styles] or [False])
+    drawn = (runs["pen"] == PenState.DRAW) & (stops > runs["start"])
+    dashed = np.flatnonzero(drawn & is_dashed[runs["style"]]) if is_dashed.any() else np.empty(0, np.int64)
+    if len(dashed) < 2:
+        return offsets
+    dashed = dashed[np.lexsort((runs["start"][dashed], runs["contour"][dashed]))]
+    reached = np.append(0.0, np.cumsum(step_lengths(columns)))
+    lengths = reached[stops[dashed]] - reached[runs["start"][dashed]]
+    before = np.cumsum(lengths) - lengths
+    begins = (np.diff(runs["contour"][dashed], prepend=-1) != 0) | (
+        np.diff(runs["style"][dashed], prepend=-1) != 0
+    )
+    firsts = np.maximum.accumulate(np.where(begins, np.arange(len(dashed)), 0))
+    offsets[dashed] = before - before[firsts]
+    return offsets
 
 
 def _borders(columns: Columns) -> Outline:

@@ -137,7 +137,9 @@ class _Maker:
             mark = self._marks[position_of[number]]
             assert isinstance(mark, Mark)
             assert mark.style is not None
-            vertices, codes = cut(*outline.path(number), (-FAR, -FAR, FAR, FAR), mark.style.line_dash)
+            vertices, codes = cut(
+                *outline.path(number), (-FAR, -FAR, FAR, FAR), mark.style.line_dash, mark.dash_offset
+            )
             self._add_lines(vertices, codes, np.full(len(vertices), position_of[number]))
 
     def _add_lines(self, vertices: Floats, codes: Codes, positions: Ints) -> None:

@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 
 import numpy as np
 
-from ovlo.core.paint.measures import CLOSED, drawn_length, step_lengths
+from ovlo.core.paint.measures import CLOSED, drawn_length
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns, PenState
 from ovlo.core.trail.origins import Origins
@@ -146,7 +146,7 @@ def step_arrays(columns: Columns) -> dict[str, np.ndarray[Any, Any]]:
         "is_drawn": drawn,
         "nib": columns.of_steps("nib"),
         "kind": _kinds(columns),
-        "length": step_lengths(columns),
+        "length": curves.step_lengths(columns),
         "ink": inks[shown],
         "line_width": widths[shown],
         "centre_x": centres[:, 0],
@@ -227,7 +227,7 @@ def call_totals(columns: Columns, origins: Origins) -> list[tuple[int, CallTotal
     call_of_step = call_of_place[origins.steps]
     known = call_of_step >= 0
     steps = np.bincount(call_of_step[known], minlength=len(calls)).astype(float)
-    lengths = np.where(columns.is_drawn, step_lengths(columns), 0.0)
+    lengths = np.where(columns.is_drawn, curves.step_lengths(columns), 0.0)
     drawn = np.bincount(call_of_step[known], lengths[known], minlength=len(calls))
     # A call's parent stands before it, so from the last one on everything adds up.
     for number in reversed(range(len(calls))):

@@ -16,6 +16,7 @@ from functools import partial
 import numpy as np
 from numpy.typing import NDArray
 
+from ovlo.core.trail.columns import Columns
 from ovlo.core.values.arrays import Bools, Floats, Ints
 
 MOST_CHORDS = 100_000
@@ -159,3 +160,12 @@ def _integrated(speed: Callable[[Floats], Floats], end: float, pieces: int) -> f
     half = end / pieces / 2
     middles = half * (2 * np.arange(pieces)[:, None] + 1)
     return float(abs(half) * (speed((middles + half * nodes).ravel()).reshape(pieces, -1) @ weights).sum())
+
+
+def step_lengths(columns: Columns) -> Floats:
+    """How long each step of a trail is, in sheet units, shape (n,); arcs along the arc."""
+    moves = columns.points - columns.starts
+    found: Floats = np.hypot(moves[:, 0], moves[:, 1])
+    curved = columns.arcs["step"]
+    found[curved] = lengths(columns.arcs, moves[curved])
+    return found

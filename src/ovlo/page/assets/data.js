@@ -9,7 +9,7 @@
  *   join: CanvasLineJoin}} Style */
 /** @typedef {{step: number, words: string, x: number, y: number, heading: number, size: number,
  *   width: number, ink: string, shape: number}} Words */
-/** @typedef {{steps: number, styles: Style[], fills: string[], rules: CanvasFillRule[], texts: Words[],
+/** @typedef {{steps: number, styles: Style[], dashOffsets?: Record<number, number>, fills: string[], rules: CanvasFillRule[], texts: Words[],
  *   shapes: {vertices: Float64Array, codes: Uint8Array}[], lines: Outline, areas: Outline,
  *   order: Mark[]}} Marks */
 /** @typedef {{kind: "area" | "text" | "line", number: number, begin: number, end: number}} Mark */

@@ -178,7 +178,7 @@ export function createPainter(wanted) {
   /** A line of which nothing is painted yet; one that is not opaque is painted apart, and laid on at once.
    * @param {Mark} mark */
   function begun(mark) {
-    return { mark, vertex: lines.firsts[mark.number], at: 0, length: 0, isApart: strengthOf(mark) < 1 };
+    return { mark, vertex: lines.firsts[mark.number], at: 0, length: dashOffset(mark), isApart: strengthOf(mark) < 1 };
   }
 
   /** How opaque a mark is painted, beside what its own fill says. @param {Mark} mark */
@@ -217,6 +217,7 @@ export function createPainter(wanted) {
     }
     const style = styles[lines.keys[mark.number]];
     useStyle(context, style, true);
+    context.lineDashOffset = dashOffset(mark) * view.scale * view.ratio;
     context.beginPath();
     tracePath(context, lines, first, stop, view, style.dash.length > 0);
     context.stroke();
@@ -260,6 +261,11 @@ export function createPainter(wanted) {
       paintDots(target, style, part.vertex, end);
       part.vertex = end;
     }
+  }
+
+  /** How far into its dashes a line begins. @param {Mark} mark */
+  function dashOffset(mark) {
+    return marks.dashOffsets?.[mark.number] ?? 0;
   }
 
   /** How long a line is from the beginning of its piece to a vertex; where dashes go on.
@@ -374,13 +380,16 @@ const FINER = 4;
  * @param {HTMLCanvasElement} canvas @param {any} drawing @param {number} scale pixels a unit
  * @param {number} [steps] how many are painted; all without it */
 export function pictureOfSheet(canvas, drawing, scale, steps = drawing.marks.steps) {
-  const [width, height] = [drawing.width * scale, drawing.height * scale];
+  // A part of a pixel counts as one, and the upper left corner is that of the sheet.
+  const [wide, high] = [drawing.width * scale, drawing.height * scale];
+  const [width, height] = [Math.ceil(wide - 1e-6), Math.ceil(high - 1e-6)];
+  const [x, y] = [(width - wide) / 2 / scale, (high - height) / 2 / scale];
   const whole = createPainter(drawing.marks);
-  whole.setView({ x: 0, y: 0, scale, width, height, ratio: FINER });
+  whole.setView({ x, y, scale, width, height, ratio: FINER });
   whole.show(steps);
   const painted = newCanvas(whole.canvas.width, whole.canvas.height);
   whole.layOn(contextOf(painted));
-  [canvas.width, canvas.height] = [Math.round(width), Math.round(height)];
+  [canvas.width, canvas.height] = [width, height];
   const target = contextOf(canvas);
   target.fillStyle = drawing.paper;
   target.fillRect(0, 0, canvas.width, canvas.height);

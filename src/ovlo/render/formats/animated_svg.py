@@ -74,7 +74,7 @@ class _Moving:
             if mark.fill is not None:
                 found.append(self._area(mark))
             if mark.style is not None:
-                found += self._lines(mark.number, mark.style)
+                found += self._lines(mark)
         return [STYLE, *self._keyframes, "</style>\n", *found]
 
     def _shown(self, step: int) -> str:
@@ -90,10 +90,12 @@ class _Moving:
         area = int(self._areas[step]) if is_twin else int(outline.keys[mark.number])
         return f'<path{self._shown(int(self._ends[area]))} d="{data}"{svg.fill(mark)}/>\n'
 
-    def _lines(self, path: int, style: Style) -> list[str]:
+    def _lines(self, mark: Mark) -> list[str]:
         """Each piece of a path, walked along in its time."""
+        path, style = mark.number, mark.style
+        assert style is not None
         first, stop = np.searchsorted(self._pieces.firsts, self._painting.strokes.firsts[path : path + 2])
-        look = svg.stroke(style, self._places)
+        look = svg.stroke(style, self._places) + svg.dash_offset(mark, self._places)
         return [
             f'<path{self._walked(piece, style)} d="{self._piece_data[piece]}" fill="none"{look}/>\n'
             for piece in range(int(first), int(stop))

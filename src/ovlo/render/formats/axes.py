@@ -33,10 +33,10 @@ POINTS = 72
 class _Line(PathPatch):
     """A path whose line has a width, and dashes, in data units at whatever zoom it is drawn."""
 
-    def __init__(self, path: Path, style: Style, **more: Any) -> None:
+    def __init__(self, path: Path, style: Style, dash_offset: float, **more: Any) -> None:
         cap = "projecting" if style.line_cap == "square" else style.line_cap
         super().__init__(path, capstyle=cap, joinstyle=style.line_join, edgecolor=rgba(style.ink), **more)
-        self._style = style
+        self._style, self._dash_offset = style, dash_offset
 
     def draw(self, renderer: RendererBase) -> None:
         """Draw it, as wide as its axes are zoomed at this moment."""
@@ -50,7 +50,8 @@ class _Line(PathPatch):
         if self._style.line_dash:
             # Matplotlib may take dashes in widths of the line.
             unit = points / width if rcParams["lines.scale_dashes"] else points
-            self.set_linestyle((0, [length * unit for length in self._style.line_dash]))
+            dashes = [length * unit for length in self._style.line_dash]
+            self.set_linestyle((self._dash_offset * unit, dashes))
         super().draw(renderer)
 
 
@@ -72,7 +73,7 @@ def draw_on(sheet: Sheet, axes: Axes) -> None:
                 inside = Path(*without_overlaps(*flat.outline_of(mark).path(mark.number), "evenodd"))
             axes.add_patch(PathPatch(inside, facecolor=rgba(mark.fill), linewidth=0))
         if mark.style is not None:
-            axes.add_patch(_Line(path, mark.style, fill=False))
+            axes.add_patch(_Line(path, mark.style, mark.dash_offset, fill=False))
     right, top = sheet.width / 2, sheet.height / 2
     axes.update_datalim([(-right, -top), (right, top)])
     axes.set_aspect("equal")

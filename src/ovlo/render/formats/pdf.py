@@ -146,7 +146,7 @@ class _PdfSheet:
                 operators += [brush.filling(mark.fill), path, sign]
             if mark.style is not None:
                 style = without_fine_dashes(mark.style, FLATNESS / self._points_per_unit)
-                operators += [brush.drawing(style, self._points_per_unit), path, b" S\n"]
+                operators += [brush.drawing(style, self._points_per_unit, mark.dash_offset), path, b" S\n"]
         self._put(operators)
 
     def _put(self, operators: list[bytes]) -> None:

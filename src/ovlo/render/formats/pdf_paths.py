@@ -89,15 +89,16 @@ class Brush:
         """What makes areas this colour."""
         return self._changed("fill", _colour(paint) + b" rg") + self._opacity(paint.opacity)
 
-    def drawing(self, style: Style, scale: float) -> bytes:
+    def drawing(self, style: Style, scale: float, dash_offset: float = 0.0) -> bytes:
         """What makes lines this style; widths become points."""
+        offset = number(dash_offset * scale, PLACES)
         dashes = " ".join(number(length * scale, PLACES) for length in style.line_dash)
         parts = {
             "ink": _colour(style.ink) + b" RG",
             "width": f"{_width(style.line_width * scale)} w".encode(),
             "cap": f"{CAPS[style.line_cap]} J".encode(),
             "join": f"{JOINS[style.line_join]} j".encode(),
-            "dash": f"[{dashes}] 0 d".encode(),
+            "dash": f"[{dashes}] {offset} d".encode(),
         }
         changed = b"".join(self._changed(name, words) for name, words in parts.items())
         return changed + self._opacity(style.ink.opacity)

@@ -123,7 +123,7 @@ class Canvas:
                 continue
             if mark.fill is not None:
                 batch = self._put(batch, mark._replace(style=None), vertices, codes)
-            style, vertices, codes = self._seen_part(style, vertices, codes)
+            style, vertices, codes = self._seen_part(style, vertices, codes, mark.dash_offset)
             if not len(vertices):
                 continue
             if beyond[mark.number] or style.line_join == "miter":
@@ -147,7 +147,9 @@ class Canvas:
         right, top = page.left + page.width, page.bottom + page.height
         return np.asarray(((low < (page.left, page.bottom)) | (high > (right, top))).any(axis=1))
 
-    def _seen_part(self, style: Style, vertices: Floats, codes: Codes) -> tuple[Style, Floats, Codes]:
+    def _seen_part(
+        self, style: Style, vertices: Floats, codes: Codes, dash_offset: float
+    ) -> tuple[Style, Floats, Codes]:
         """What can be seen of a line that is dashed or leaves the page, which may be very long."""
         page = self._page
         style = without_fine_dashes(style, FLATNESS / page.pixels_per_unit)
@@ -155,7 +157,7 @@ class Canvas:
         room = 5 * style.line_width + 2 / page.pixels_per_unit
         right, top = page.left + page.width, page.bottom + page.height
         box = page.left - room, page.bottom - room, right + room, top + room
-        return style._replace(line_dash=()), *cut(vertices, codes, box, style.line_dash)
+        return style._replace(line_dash=()), *cut(vertices, codes, box, style.line_dash, dash_offset)
 
     def _flush(self, batch: Batch) -> Batch:
         """Draw what is in a batch; returns an empty one."""

@@ -66,7 +66,7 @@ def elements(columns: Columns, places: int, has_shapes: bool = False) -> Iterato
         yield '<path d="'
         yield from data[id(painting.outline_of(mark))][mark.number]
         paint = fill(mark) if mark.fill else ' fill="none"'
-        yield f'"{paint}{drawn[mark.style] if mark.style else ""}/>\n'
+        yield f'"{paint}{drawn[mark.style] if mark.style else ""}{dash_offset(mark, places)}/>\n'
 
 
 def head(page: Page, places: int) -> str:
@@ -140,6 +140,12 @@ def fill(mark: Mark) -> str:
     assert mark.fill is not None
     rule = ' fill-rule="evenodd"' if mark.fill_rule == "evenodd" else ""
     return f"{_paint('fill', mark.fill)}{rule}"
+
+
+def dash_offset(mark: Mark, places: int) -> str:
+    """The attribute of dashes that do not begin at their beginning."""
+    offset = number(mark.dash_offset, places + 2) if mark.style and mark.style.line_dash else "0"
+    return "" if offset == "0" else f' stroke-dashoffset="{offset}"'
 
 
 def stroke(style: Style, places: int) -> str:
