@@ -292,10 +292,13 @@ def test_a_notebook_shows_the_lines_of_the_program_alone(program):
 
 @pytest.mark.parametrize("command", ["draw", "check", "steps"])
 def test_a_recursion_900_deep_is_no_mistake(command, ovlo_command, program):
+    # CPython 3.12 has a limit of its own for calls that come through C, as those of a drawing do.
+    depth = 300 if sys.version_info[:2] == (3, 12) else 900
     path = program(
-        "from ovlo import Motif, drawing\n\n@drawing()\ndef kite(nib, depth=900):\n    nib.forward(0.1)\n"
+        "from ovlo import Motif, drawing\n\n"
+        f"@drawing()\ndef kite(nib, depth={depth}):\n    nib.forward(0.1)\n"
         "    nib.left(1)\n    if depth:\n        kite(nib, depth - 1)\n\n"
-        "@drawing()\ndef tail(nib, depth=900):\n"
+        f"@drawing()\ndef tail(nib, depth={depth}):\n"
         "    nib.forward(0.01)\n    if depth:\n        nib.stamp(Motif.record(tail, depth - 1))\n"
     )
     assert ovlo_command(command, f"{path}:kite").returncode == 0
@@ -364,7 +367,12 @@ def test_the_readme_shows_two_real_answers(ovlo_command, program):
     for code, block in zip(('nib.setLineColour("tomato")', "nib.polygon(5, 60)"), shown, strict=True):
         program(head + code + "\n")
         done = ovlo_command("draw", "kite.py")
-        assert block == f"{textwrap.dedent(done.stderr).strip()}\n{done.stdout.strip()}"
+        assert unmarked(block) == unmarked(f"{textwrap.dedent(done.stderr).strip()}\n{done.stdout.strip()}")
+
+
+def unmarked(words: str) -> list[str]:
+    """The lines without those by which Python marks a part of a line: each version marks another one."""
+    return [line for line in words.splitlines() if line.strip(" ~^")]
 
 
 UNREADABLE = {

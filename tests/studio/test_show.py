@@ -133,6 +133,9 @@ def test_at_a_prompt_the_page_follows_each_command_turns_too(served, program):
     page.until(lambda page: page.now("pictureOf()") == drawn)
     say("sheet.clear(); nib.back(20)")
     page.until(lambda page: page.now("stepCount") == 1)
+    page.until(lambda page: page.part("status").text.startswith("Step 1 of 1"))
+    say("nib.back(20); nib.back(20)")
+    page.until(lambda page: page.part("status").text.startswith("Step 3 of 3"))
     say("end")
     assert page.process.wait(15) == 0
     page.until(lambda page: page.part("gone").is_displayed())

@@ -56,7 +56,7 @@ class Chords:
 
 
 def _cut(lines: Outline, a: int, b: int) -> tuple[Outline, int]:
-    """The vertices from `a` up to `b` of lines without arcs, as paths of their own; the number of the first."""
+    """The vertices from `a` up to `b` of lines without arcs, as their own paths; the first one's number."""
     goes_on = a < b and lines.codes[a] != MOVE
     a -= int(goes_on)
     codes = lines.codes[a:b].copy()

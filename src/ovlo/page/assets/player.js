@@ -73,8 +73,14 @@ export function createPlayer() {
     const step = replay.steps - 1;
     const line = step >= 0 && drawing.steps.lines ? drawing.steps.lines[step] : 0;
     part("status").textContent = step < 0 ? `Nothing drawn yet; ${count()} steps to draw.` : sentence(step, line);
-    scrub.setAttribute("aria-valuetext", step < 0 ? "nothing drawn yet" : `step ${step} of ${count() - 1}`);
+    scrub.setAttribute("aria-valuetext", step < 0 ? "nothing drawn yet" : `step ${step + first()} of ${count() - 1 + first()}`);
     if (line) program.light(line);
+  }
+
+  /** The number of the first step: 0 where a nib is put to its start, and 1 where it draws, as after a clearing. */
+  function first() {
+    const { lengths, pens } = drawing.steps;
+    return count() && (pens[0] || lengths[0]) ? 1 : 0;
   }
 
   /** @param {number} i @param {number} line */
@@ -84,7 +90,7 @@ export function createPlayer() {
     const turn = Math.abs(turns[i]) >= 0.005 ? `, turn ${round(turns[i])}°` : "";
     const length = pens[i] ? `, length ${round(lengths[i])} ${drawing.unit}` : ", a jump";
     const where = line ? `, line ${line}` : "";
-    return `Step ${i} of ${count() - 1}${where}: ${from} to ${to}, heading ${round(headings[i])}°${turn}${length}`;
+    return `Step ${i + first()} of ${count() - 1 + first()}${where}: ${from} to ${to}, heading ${round(headings[i])}°${turn}${length}`;
   }
 
   // ── parts shown alone ────────────────────────────────────────────────────────────────────────────────────
