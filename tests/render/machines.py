@@ -50,7 +50,7 @@ class Head:
 
 def gcode(text: str) -> Head:
     """What a machine with a pen on its Z axis draws: down at 0, up above (ISO 6983-1)."""
-    head, codes = Head(), set()
+    head, codes, feed = Head(), set(), None
     lines = text.splitlines()
     assert lines[0] == lines[-1] == "%"
     for line in lines[1:-1]:
@@ -69,11 +69,18 @@ def gcode(text: str) -> Head:
                 head.is_down = False
             else:
                 head.lower()
+                # A feed of its own, and none of what is drawn after it at that feed.
+                assert code == "G0" or "F" in values, line
+                feed = None
         elif code in ("G0", "G1"):
             assert head.is_down == (code == "G1"), line
+            feed = values.get("F", feed)
+            assert code == "G0" or feed, line
             head.go(values["X"], values["Y"])
         elif code in ("G2", "G3"):
+            feed = values.get("F", feed)
             assert head.is_down, line
+            assert feed, line
             _arc_to(head, values, code == "G3", line)
         else:
             assert code in ("G21", "G90", "G17", "M2"), line
@@ -116,6 +123,9 @@ def hpgl(text: str) -> Head:
                 head.go(x / 40, y / 40)
         else:
             assert name == "AA", instruction
+            assert len(numbers) == 4, instruction
+            radius = math.dist(head.place, (numbers[0] / 40, numbers[1] / 40))
+            assert radius * (1 - math.cos(math.radians(numbers[3] / 2))) < 0.06, instruction
             head.arc((numbers[0] / 40, numbers[1] / 40), numbers[2])
     assert not head.is_down
     return head

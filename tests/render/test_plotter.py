@@ -105,12 +105,27 @@ def test_the_codes_that_lift_and_lower_the_pen_come_from_the_machine_table(tmp_p
     sheet = Sheet(100, 100, unit="mm")
     sheet.new_nib().forward(10)
     tray = tmp_path / "pens.toml"
-    tray.write_text(f'[machine]\nlift = "M5"\nlower = {lower}\n')
-    sheet.save_plot(tmp_path / "a.gcode", feed=800, pen_tray=tray)
+    tray.write_text(f'[machine]\nlift = "M5"\nlower = {lower}\nfeed = 800\nbegin = "G92 X0"\nend = "G28"\n')
+    sheet.save_plot(tmp_path / "a.gcode", pen_tray=tray)
     assert (tmp_path / "a.gcode").read_text().splitlines()[2:] == [
-        *("G21", "G90", "G17", "M5", "(pen 1 of 1: #000000 0.53 mm)"),
-        *("G0 X50 Y50", "M3 S90", "G4 P0.2", "G1 X60 Y50 F800", "M5", "G0 X0 Y0", "M2", "%"),
+        *("G21", "G90", "G17", "G92 X0", "M5", "(pen 1 of 1: #000000 0.53 mm)"),
+        *("G0 X50 Y50", "M3 S90", "G4 P0.2", "G1 X60 Y50 F800", "M5", "G28", "M2", "%"),
     ]
+
+
+def test_an_upper_left_corner_with_y_down_turns_the_coordinates_and_the_arcs(tmp_path):
+    sheet = Sheet(100, 80, unit="mm")
+    nib = sheet.new_nib()
+    nib.arc_left(20, 90)
+    tray = tmp_path / "pens.toml"
+    tray.write_text('[machine]\ncorner = "upper left"\ny = "down"\nwidth = 100\nheight = 80\n')
+    sheet.save_plot(tmp_path / "a.gcode", pen_tray=tray)
+    text = (tmp_path / "a.gcode").read_text()
+    assert "G0 X50 Y40\nG1 Z0 F500\nG2 X70 Y20 I0 J-20 F2000\n" in text
+    with pytest.raises(
+        BadValue, match="page of 297 × 210 mm is larger than what the machine reaches, 100 × 80"
+    ):
+        sheet.save_plot(tmp_path / "a.gcode", pen_tray=tray, page_size="A4", landscape=True)
 
 
 def test_a_preview_shows_the_page_and_the_ways(tmp_path):
@@ -143,6 +158,11 @@ TRAYS = {
     '[machine]\nlift = ["M5", 3]\n': "line 2: lift must be a string, not 3",
     '[machine]\nlift = "M5\\u0007"\n': "contains the control character",
     'machine = "M5"\n': "line 1: machine is not in a table",
+    '[machine]\nlift = ["(up)", " "]\n': 'line 2: lift holds no code; write lift = "G0 Z5"',
+    '[machine]\nlower = "M3 é (x"\n': "line 2: lower contains 'é'; codes are written in ASCII",
+    '[machine]\nlower = "M3 (x"\n': r"line 2: lower has a comment that is not closed: 'M3 \(x'",
+    "[machine]\nfeed = -1\n": "line 2: feed must be above 0",
+    '[machine]\ncorner = "left"\n': "line 2: corner must be one of 'lower left', 'lower right'",
 }
 
 
@@ -162,7 +182,7 @@ WRONG = [
     ({"hatch": "dots"}, "hatch must be one of 'parallel', 'crosshatch', 'concentric', 'none', not 'dots'"),
     ({"hatch_spacing": 0}, "hatch_spacing must be above 0"),
     ({"tolerance": "thin"}, "tolerance must be a length such as 12mm"),
-    ({"feed": -1}, "feed must be above 0"),
+    ({"hatch_spacing": 0.0001}, "hatch_spacing must be 0.02 mm or more, but is 0.0001 mm"),
 ]
 
 

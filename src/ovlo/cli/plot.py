@@ -17,7 +17,6 @@ from ovlo.cli.speech.plots import report
 from ovlo.core.plot.hatching import HATCHES
 from ovlo.core.plot.plot import HIDDEN_LINES, STROKE_ORDERS
 from ovlo.core.sheet.sheet import Sheet
-from ovlo.render.plotter.machine import FEED
 from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
 
 
@@ -69,9 +68,6 @@ from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
     default=STROKE_ORDERS[0],
     show_default=True,
     help="Order of strokes: shortest travel, or as drawn.",
-)
-@click.option(
-    "--feed", type=float, default=FEED, show_default=True, help="Drawing speed, in millimetres per minute."
 )
 def plot(run: Run, **how: object) -> bool:
     """Convert a picture to pen-plotter or cutter output.

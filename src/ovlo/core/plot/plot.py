@@ -108,6 +108,8 @@ class Plotted:
         One for each pen that draws, in the order they are used.
     replaced : list of Replaced
         What a tray of pens has not.
+    tolerance : float
+        Millimetres by which a line may be off.
     cut_marks, paper_marks, narrow_areas : int
         Marks that would leave the page; those in the paper's own colour, which nobody would see; and pieces
         of areas that are narrower than their pen, but for crumbs.
@@ -119,6 +121,7 @@ class Plotted:
     cut_marks: int = 0
     paper_marks: int = 0
     narrow_areas: int = 0
+    tolerance: float = FINE
 
 
 def plot(
@@ -160,7 +163,7 @@ def plot(
         tolerance,
     )
     narrow = _narrow(areas, widths[area_pens], hatching)
-    return Plotted(placing, runs, replaced, cut_marks, paper_marks, narrow)
+    return Plotted(placing, runs, replaced, cut_marks, paper_marks, narrow, tolerance)
 
 
 def _tolerance(columns: Columns, placing: Placing, wishes: Wishes) -> float:

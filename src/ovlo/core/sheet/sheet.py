@@ -656,7 +656,6 @@ class Sheet(Sealed):
         pen_tray: str | PathLike[str] | None = None,
         tolerance: float | str | None = None,
         stroke_order: StrokeOrder = "short-travel",
-        feed: float | None = None,
     ) -> None:
         """Convert the picture to pen-plotter or cutter output.
 
@@ -687,14 +686,12 @@ class Sheet(Sealed):
             The direction of hatch lines, degrees anticlockwise from east.
         pen_tray : path
             A TOML file that lists the pens at hand, one table each with `ink` and `line_width`, and may
-            describe
-            the machine in a table `[machine]`. Each mark takes the pen of the nearest ink (CIEDE2000).
+            describe the machine in a table `[machine]`. Each mark takes the pen of the nearest ink
+            (CIEDE2000).
         tolerance : length
             The largest permitted deviation from the drawn line; by default a tenth of the finest pen's width.
         stroke_order : "short-travel" or "as-drawn"
             The order of strokes: the shortest travel, or as the program drew them.
-        feed : float
-            Drawing speed in millimetres per minute; 2000 by default.
 
         Raises
         ------
@@ -724,7 +721,6 @@ class Sheet(Sealed):
             pen_tray=pen_tray,
             tolerance=tolerance,
             stroke_order=stroke_order,
-            feed=feed,
         )
 
     def show(

@@ -2,7 +2,9 @@
 
 render(plotted, machine, about)    # b'%\\nG21\\n…'
 
-The page's lower left corner is (0, 0). Between pens the program stops (M0) until somebody has changed them.
+The page's lower left corner is (0, 0) unless the machine says otherwise. Between pens the program stops (M0)
+until somebody has changed them. Every move at a feed has had its feed named before: lowering its own, and
+each stroke that of drawing.
 """
 
 from __future__ import annotations
@@ -19,32 +21,37 @@ PLACES = 3
 
 def render(plotted: Plotted, machine: Machine, about: PlotDetails) -> bytes:
     """The plot as G-code."""
-    width, height = number(plotted.placing.width, PLACES), number(plotted.placing.height, PLACES)
-    lines = ["%", _comment(f"{about.title}, {width} x {height} mm"), "G21", "G90", "G17", *machine.lift]
+    size = plotted.placing.width, plotted.placing.height
+    width, height = (number(side, PLACES) for side in size)
+    lines = ["%", _comment(f"{about.title}, {width} x {height} mm")]
     if about.details:
-        lines.insert(2, _comment(about.details))
+        lines.append(_comment(about.details))
+    lines += ["G21", "G90", "G17", *machine.begin, *machine.lift]
     for place, run in enumerate(plotted.runs):
         words = _comment(f"pen {place + 1} of {len(plotted.runs)}: {run.pen.name}")
         # To change the pen, the machine stops.
-        lines.append(f"M0 {words}" if place else words)
-        lines += _drawn(run.strokes, machine)
-    lines += ["G0 X0 Y0", "M2", "%", ""]
+        lines += [*machine.change_pen[:-1], f"{machine.change_pen[-1]} {words}"] if place else [words]
+        lines += _drawn(run.strokes, machine, size)
+    lines += [*machine.end, "M2", "%", ""]
     return "\n".join(lines).encode("ascii", "replace")
 
 
-def _drawn(strokes: Strokes, machine: Machine) -> list[str]:
+def _drawn(strokes: Strokes, machine: Machine, size: tuple[float, float]) -> list[str]:
     """Strokes, each with a way there, the pen lowered, and lifted again."""
     lines: list[str] = []
     feed = f" F{number(machine.feed, PLACES)}"
+    lower = [_with_feed(line, machine.lower_feed) for line in machine.lower]
     firsts, is_first = set(strokes.firsts[:-1].tolist()), True
-    centres = strokes.centres - strokes.points[list(range(-1, len(strokes.points) - 1))]
-    rows = zip(strokes.points.tolist(), strokes.sweeps.tolist(), centres.tolist(), strict=True)
+    origin, up = _frame(machine, size)
+    points = (strokes.points - origin) * (1, up)
+    centres = (strokes.centres - strokes.points[list(range(-1, len(strokes.points) - 1))]) * (1, up)
+    rows = zip(points.tolist(), (up * strokes.sweeps).tolist(), centres.tolist(), strict=True)
     for at, ((x, y), sweep, (i, j)) in enumerate(rows):
         place = f"X{number(x, PLACES)} Y{number(y, PLACES)}"
         if at in firsts:
             if not is_first:
                 lines += machine.lift
-            lines += [f"G0 {place}", *machine.lower]
+            lines += [f"G0 {place}", *lower]
             is_first, speed = False, feed
             continue
         if sweep == 0:
@@ -54,6 +61,22 @@ def _drawn(strokes: Strokes, machine: Machine) -> list[str]:
             lines.append(f"{turn} {place} I{number(i, PLACES)} J{number(j, PLACES)}{speed}")
         speed = ""
     return [*lines, *machine.lift] if lines else lines
+
+
+def _frame(machine: Machine, size: tuple[float, float]) -> tuple[tuple[float, float], int]:
+    """Where the machine's origin is on the page, and 1 or -1: whether its y grows up or down."""
+    width, height = size
+    x = width / 2 if machine.corner == "centre" else width * machine.corner.endswith("right")
+    y = height / 2 if machine.corner == "centre" else height * machine.corner.startswith("upper")
+    return (x, y), 1 if machine.y == "up" else -1
+
+
+def _with_feed(line: str, feed: float) -> str:
+    """A line of lowering with its feed, if it moves at one and does not name it."""
+    words = line.partition("(")[0].upper().split()
+    is_feed_move = any(word in ("G1", "G01") for word in words)
+    has_feed = any(word.startswith("F") for word in words)
+    return f"{line} F{number(feed, PLACES)}" if is_feed_move and not has_feed else line
 
 
 def _comment(words: str) -> str:

@@ -15,6 +15,9 @@ from ovlo.render.numbers import number
 from ovlo.render.plotter.about import PlotDetails
 from ovlo.render.plotter.machine import Machine
 
+FINEST_CHORD = 0.5
+"""Degrees of the shortest chord of an arc."""
+
 UNITS = 40
 """Plotter units in a millimetre."""
 
@@ -28,17 +31,24 @@ def render(plotted: Plotted, machine: Machine, about: PlotDetails) -> bytes:
     lines.append(f"VS{number(machine.feed / 600, 1)};")
     for place, run in enumerate(plotted.runs, 1):
         lines += [f"SP{place};", _comment(run.pen.name), f"PW{number(run.pen.line_width, 3)},{place};"]
-        lines += _drawn(run.strokes)
+        lines += _drawn(run.strokes, plotted.tolerance)
     lines += ["PU0,0;", "SP0;", ""]
     return "\n".join(lines).encode("ascii", "replace")
 
 
-def _drawn(strokes: Strokes) -> list[str]:
-    """Strokes: the way there, then its lines (PD) and arcs (AA, about their centre)."""
+def _drawn(strokes: Strokes, tolerance: float) -> list[str]:
+    """Strokes: the way there, then its lines (PD) and arcs (AA, about their centre).
+
+    A plotter draws arcs as chords, of 5° unless they say otherwise. A chord over the angle a is off the arc
+    by r·(1 - cos(a/2)) at most.
+    """
     lines: list[str] = []
     places = np.rint(strokes.points * UNITS).astype(np.int64).tolist()
     with np.errstate(invalid="ignore"):
         centres = np.rint(np.nan_to_num(strokes.centres) * UNITS).astype(np.int64).tolist()
+        radii = np.nan_to_num(np.hypot(*(strokes.points - strokes.centres).T))
+    share = np.clip(tolerance / np.maximum(radii, 1e-9), 0, 1)
+    chords = np.clip(np.degrees(2 * np.arccos(1 - share)), FINEST_CHORD, 45.0).tolist()
     firsts = set(strokes.firsts[:-1].tolist())
     run: list[str] = []
     rows = zip(places, centres, strokes.sweeps.tolist(), strict=True)
@@ -52,7 +62,8 @@ def _drawn(strokes: Strokes) -> list[str]:
         else:
             lines += _lowered(run)
             # The end of an arc is worked out by the plotter; the next line begins at the very place.
-            lines.append(f"AA{i},{j},{number(sweep, 3)};PD{x},{y};")
+            chord = number(min(chords[at], abs(sweep)), 2)
+            lines.append(f"AA{i},{j},{number(sweep, 3)},{chord};PD{x},{y};")
             run = []
     return [*lines, *_lowered(run), "PU;"]
 

@@ -40,7 +40,6 @@ class PlotHow(TypedDict, total=False):
     pen_tray: str | PathLike[str] | None
     tolerance: Length | None
     stroke_order: StrokeOrder
-    feed: float | None
 
 
 @dataclass(frozen=True)
@@ -64,6 +63,7 @@ class PlotOrder:
         """
         box = mark_boxes(sheet).whole if self.fit else None
         placing = placed((sheet.width, sheet.height), sheet.unit, self.page, self.margin, box, self.call)
+        self.machine.check_reach(placing.width, placing.height, self.call)
         return plot(sheet._columns, placing, self.wishes, lettering.glyphs, sheet.paper, self.call)
 
 
@@ -91,10 +91,8 @@ def checked_order(how: PlotHow, call: str, spelt: Callable[[str], str] = str) ->
     margin = how.get("margin")
     if margin is None:
         margin = 0.0 if name is None else MARGIN
-    path, feed = how.get("pen_tray"), how.get("feed")
+    path = how.get("pen_tray")
     tray, machine = ((), Machine()) if path is None else read_tray(path, call)
-    if feed is not None:
-        machine = machine._replace(feed=arguments.positive(feed, call, spelt("feed")))
     order = PlotOrder(
         page=None if name is None else page_size(name, call, is_landscape),
         margin=millimetres(margin, call, spelt("margin")),
@@ -104,7 +102,7 @@ def checked_order(how: PlotHow, call: str, spelt: Callable[[str], str] = str) ->
                 how.get("hidden_lines", HIDDEN_LINES[0]), call, spelt("hidden_lines"), HIDDEN_LINES
             ),
             hatch=arguments.choice(how.get("hatch", HATCHES[0]), call, spelt("hatch"), HATCHES),
-            hatch_spacing=_above_zero(how.get("hatch_spacing"), call, spelt("hatch_spacing")),
+            hatch_spacing=_spacing(how.get("hatch_spacing"), call, spelt("hatch_spacing")),
             hatch_angle=arguments.angle(how.get("hatch_angle", 45), call, spelt("hatch_angle")),
             tray=tray,
             tolerance=_above_zero(how.get("tolerance"), call, spelt("tolerance")),
@@ -118,6 +116,17 @@ def checked_order(how: PlotHow, call: str, spelt: Callable[[str], str] = str) ->
     if order.page is not None:
         check_margin(order.page, order.margin, call)
     return order
+
+
+CLOSEST = 0.02
+"""Millimetres: hatch lines nearer to each other would fill a page for days."""
+
+
+def _spacing(value: Length | None, call: str, name: str) -> float | None:
+    spacing = _above_zero(value, call, name)
+    if spacing is not None and spacing < CLOSEST:
+        raise BadValue(f"{call}: {name} must be {CLOSEST:g} mm or more, but is {spacing:g} mm.")
+    return spacing
 
 
 def _above_zero(value: Length | None, call: str, name: str) -> float | None:

@@ -4,9 +4,13 @@
     ink = "black"
     line_width = 0.3      # millimetres
 
-    [machine]             # optional: the codes of the machine, where they differ from the defaults
+    [machine]             # optional: what differs from the defaults
     lift = "M5"
     lower = ["M3 S90", "G4 P0.2"]
+    feed = 1500           # millimetres a minute; also lower_feed
+    corner = "upper left" # where the origin is on the page
+    y = "down"
+    width = 300           # how far the machine reaches, with height
 
 pens, machine = read_tray("pens.toml", "plot")
 """
@@ -17,12 +21,14 @@ import re
 import tomllib
 from collections.abc import Collection
 from os import PathLike
+from typing import Any
 
 from ovlo.core.plot.pens import Pen
 from ovlo.core.values import arguments, colour
 from ovlo.core.values.errors import BadType, BadValue, FileError, OvloError
 from ovlo.render.files import checked_path
-from ovlo.render.plotter.machine import CODES, Machine, code_lines
+from ovlo.render.plotter.machine import CODES, CORNERS, PLACES, Machine, code_lines
+from ovlo.render.plotter.machine import KEYS as MACHINE_KEYS
 
 EXAMPLE = """a table of its own: [black], then ink = "black" and line_width = 0.3 on lines below"""
 KEYS = ("ink", "line_width")
@@ -64,16 +70,25 @@ def read_tray(path: str | PathLike[str], call: str) -> tuple[tuple[Pen, ...], Ma
 
 
 def _machine(table: object, text: str, call: str) -> Machine:
-    _check_table(MACHINE, table, CODES, text, call, "the machine", "each key stands below the line [machine]")
+    _check_table(
+        MACHINE, table, MACHINE_KEYS, text, call, "the machine", "each key stands below the line [machine]"
+    )
     assert isinstance(table, dict)
-    try:
-        lift, lower = (
-            code_lines(table.get(key, default), f"{call}, line {_line_of(key, text, MACHINE)}", key)
-            for key, default in CODES.items()
-        )
-    except BadType as error:
-        raise BadValue(str(error)) from error
-    return Machine(lift=lift, lower=lower)
+    found: dict[str, Any] = {}
+    for key, value in table.items():
+        where = f"{call}, line {_line_of(key, text, MACHINE)}"
+        try:
+            if key in CODES:
+                found[key] = code_lines(value, where, key)
+            elif key in PLACES:
+                found[key] = arguments.choice(
+                    value, where, key, CORNERS if key == "corner" else ("up", "down")
+                )
+            else:
+                found[key] = arguments.positive(value, where, key)
+        except BadType as error:
+            raise BadValue(str(error)) from error
+    return Machine(**found)
 
 
 def _pen(name: str, table: object, text: str, call: str) -> Pen:
