@@ -47,6 +47,7 @@ if TYPE_CHECKING:
     from ovlo.program.parameters import Span
     from ovlo.program.variations import Variations
     from ovlo.render.flat import FlatPath
+    from ovlo.render.plotter.report import PenReport, PlotReport
 
 __version__ = VERSION
 
@@ -71,6 +72,8 @@ __all__ = [
     "OvloError",
     "OvloWarning",
     "PartsSkipped",
+    "PenReport",
+    "PlotReport",
     "Pose",
     "Sheet",
     "Span",
@@ -110,6 +113,8 @@ _HOMES = {
     "OvloError": "ovlo.core.values.errors",
     "OvloWarning": "ovlo.core.values.errors",
     "PartsSkipped": "ovlo.core.values.errors",
+    "PenReport": "ovlo.render.plotter.report",
+    "PlotReport": "ovlo.render.plotter.report",
     "Pose": "ovlo.core.values.pose",
     "Sheet": "ovlo.core.sheet.sheet",
     "Span": "ovlo.program.parameters",

@@ -32,7 +32,6 @@ if TYPE_CHECKING:
 
     from ovlo.core.compare.compare import CompareInputs
     from ovlo.core.compare.comparison import Comparison
-    from ovlo.core.plot.plot import Plotted
     from ovlo.core.values.choices import TextOutput
     from ovlo.core.values.finding import Finding
     from ovlo.program.loading import AnyDrawing
@@ -41,6 +40,7 @@ if TYPE_CHECKING:
     from ovlo.render.formats.animation import Playback
     from ovlo.render.paper.paper_sheet import Paper, PaperSheet
     from ovlo.render.plotter.making import PlotHow, PlotOrder
+    from ovlo.render.plotter.report import PlotReport
 
 
 Lines = tuple[tuple[str, int], ...]
@@ -94,18 +94,19 @@ def _suffix(format: object, call: str, target: str = "") -> str:
     return suffix
 
 
-def save_plot(sheet: Sheet, path: str | PathLike[str], **how: Unpack[PlotHow]) -> None:
+def save_plot(sheet: Sheet, path: str | PathLike[str], **how: Unpack[PlotHow]) -> PlotReport:
     """Convert a sheet's picture to plotter output."""
     from ovlo.render.plotter.making import checked_order
 
     target = checked_path(path, "save_plot")
     check_plot_target(target, "save_plot")
-    write_plots(sheet, [target], checked_order(how, "save_plot"))
+    return write_plots(sheet, [target], checked_order(how, "save_plot"))
 
 
-def write_plots(sheet: Sheet, paths: list[Path], order: PlotOrder) -> Plotted:
+def write_plots(sheet: Sheet, paths: list[Path], order: PlotOrder) -> PlotReport:
     """Write what a plotter draws of a sheet to some files."""
     from ovlo.render.plotter.making import about
+    from ovlo.render.plotter.report import report_of
     from ovlo.render.plotter.table import plot_renderer_of
 
     plotted = order.plotted(sheet)
@@ -114,7 +115,7 @@ def write_plots(sheet: Sheet, paths: list[Path], order: PlotOrder) -> Plotted:
     contents = [render(plotted, order.machine, said) for render in renderers]
     for path, content in zip(paths, contents, strict=True):
         write(path, content)
-    return plotted
+    return report_of(plotted, order.machine)
 
 
 def check_plot_target(path: Path, call: str) -> None:

@@ -31,11 +31,12 @@ def test_the_report_tells_what_each_pen_does(ovlo_command, program, tmp_path):
     assert lines[0] == "scene with sides=5"
     assert re.fullmatch(r"pen +lifts +lifts before +drawn +travel +travel before +time", lines[1])
     rows = [re.split(r" {2,}", line) for line in lines[2:6]]
-    assert [row[0] for row in rows] == ["#dc143c 0.53 mm", "#ffd700 0.53 mm", "#000080 0.53 mm", "3 pens"]
+    assert [row[0] for row in rows] == ["#ffd700 0.53 mm", "#dc143c 0.53 mm", "#000080 0.53 mm", "3 pens"]
     head = machines.gcode((tmp_path / "a.gcode").read_text())
     assert [int(row[1]) for row in rows] == [*(len(part) for part in head.drawn.values()), 8]
     assert float(rows[3][4].split()[0]) < float(rows[3][5].split()[0])
     assert lines[6:] == [
+        "6 marks of the picture became 8 strokes; the way home is 113 mm.",
         "1 mark does not fit on the page and is cut; --fit makes everything fit.",
         "a.gcode: 105.8 × 79.37 mm",
         "a.png: 105.8 × 79.37 mm",

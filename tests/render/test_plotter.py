@@ -52,7 +52,8 @@ def plot(request, tmp_path_factory):
     )
     how = {key: folder / value if key == "pen_tray" else value for key, value in how.items()}
     sheet, order = work(name), checked_order(how, "plot")
-    return sheet, order, write_plots(sheet, files(folder), order), folder
+    write_plots(sheet, files(folder), order)
+    return sheet, order, order.plotted(sheet), folder
 
 
 def files(folder):
@@ -88,6 +89,22 @@ def test_the_same_plot_is_the_same_bytes(plot, tmp_path):
     write_plots(sheet, files(tmp_path), order)
     for one, two in zip(files(folder), files(tmp_path), strict=True):
         assert one.read_bytes() == two.read_bytes()
+
+
+def test_a_plot_returns_its_report(tmp_path):
+    sheet = Sheet(200, 100, unit="mm")
+    nib = sheet.new_nib()
+    nib.line_width = 0.5
+    nib.travel_to(10, -50)
+    nib.line_to(40, -50)
+    nib.line_width = 1
+    nib.travel_to(40, 0)
+    nib.line_to(50, 0)
+    report = sheet.save_plot(tmp_path / "a.gcode")
+    (pen,) = report.pens
+    assert (pen.name, pen.line_width, pen.travel_before) == ("#000000 0.5 mm", 0.5, pytest.approx(160, abs=2))
+    assert (report.width, report.marks, report.wide_lines, report.fine_lines) == (200, 2, 1, 0)
+    assert (report.strokes, report.way_home) == (pen.lifts, pytest.approx(np.hypot(140, 50), abs=1))
 
 
 def test_the_svg_names_its_pens_and_says_what_it_shows(tmp_path):

@@ -13,9 +13,9 @@ from ovlo import outlets
 from ovlo.cli.options import Target, spelt
 from ovlo.cli.paper import landscape_option, margin_option, page_size_option
 from ovlo.cli.run import Run, saves_files
-from ovlo.cli.speech.plots import report
+from ovlo.cli.speech.plots import written
 from ovlo.core.plot.hatching import HATCHES
-from ovlo.core.plot.plot import HIDDEN_LINES, STROKE_ORDERS
+from ovlo.core.plot.plot import HIDDEN_LINES, PEN_ORDERS, STROKE_ORDERS
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
 
@@ -54,8 +54,7 @@ from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
 @click.option(
     "--pen-tray",
     metavar="FILE",
-    help="TOML file that lists your pens and describes your machine. [default: one pen for each ink and "
-    "width]",
+    help="TOML file that lists your pens and describes your machine. [default: one pen for each ink]",
 )
 @click.option(
     "--tolerance",
@@ -68,6 +67,18 @@ from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
     default=STROKE_ORDERS[0],
     show_default=True,
     help="Order of strokes: shortest travel, or as drawn.",
+)
+@click.option(
+    "--pen-order",
+    type=click.Choice(PEN_ORDERS),
+    default=PEN_ORDERS[0],
+    show_default=True,
+    help="Order of pens that need not lie on one another: light inks first, or as drawn.",
+)
+@click.option(
+    "--pen-width",
+    metavar="LENGTH",
+    help="Width of every pen, without a tray. [default: the width of most lines of its ink]",
 )
 def plot(run: Run, **how: object) -> bool:
     """Convert a picture to pen-plotter or cutter output.
@@ -82,6 +93,6 @@ def plot(run: Run, **how: object) -> bool:
 
 def _write(files: list[Target], order: PlotOrder, sheet: Sheet) -> list[str]:
     """Write the plot; the report, and a line about each file."""
-    plotted = outlets.write_plots(sheet, [file.path for file in files], order)
-    size = f"{plotted.placing.width:.4g} × {plotted.placing.height:.4g} mm"
-    return [*report(plotted, order.machine), *(f"{file.name}: {size}" for file in files)]
+    report = outlets.write_plots(sheet, [file.path for file in files], order)
+    size = f"{report.width:.4g} × {report.height:.4g} mm"
+    return [*written(report), *(f"{file.name}: {size}" for file in files)]

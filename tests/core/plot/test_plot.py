@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 import pytest
 import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ovlo import BadValue, Sheet
+from ovlo import BadValue, Colour, Sheet
 from ovlo.core.plot.pens import Pen
 from ovlo.core.plot.placing import placed
 from ovlo.core.plot.plot import Plotted, Wishes, plot
@@ -152,25 +154,91 @@ def test_dashes_are_strokes_and_dots_are_kept():
     assert sorted(run.strokes.lengths.round(2).tolist()) == [0.0, 3.0, 3.0, 3.0, 3.0]
 
 
-def test_each_ink_and_width_has_a_pen_and_a_tray_the_nearest():
+def test_each_ink_has_a_pen_as_wide_as_most_of_its_lines_and_a_tray_the_nearest():
     sheet, nib = paper()
-    for ink, width in (("tomato", 0.5), ("navy", 0.5), ("tomato", 1.0)):
+    for ink, width in (("tomato", 0.5), ("navy", 0.5), ("tomato", 0.6)):
         nib.ink, nib.line_width = ink, width
-        nib.forward(10)
+        nib.forward(10 * width)
     found = plotted(sheet)
     assert [(run.pen.ink.hex, run.pen.line_width) for run in found.runs] == [
-        ("#ff6347", 0.5),
+        ("#ff6347", 0.6),
         ("#000080", 0.5),
-        ("#ff6347", 1.0),
     ]
-    tray = Pen("red", parse("red", "test"), 0.3), Pen("blue", parse("blue", "test"), 0.7)
+    assert {run.pen.line_width for run in plotted(sheet, pen_width=0.2).runs} == {0.2}
+    tray = Pen("red", parse("red", "test"), 0.5), Pen("blue", parse("blue", "test"), 0.7)
     found = plotted(sheet, tray=tray)
-    assert [(run.pen.name, round(run.drawn)) for run in found.runs] == [("red", 20), ("blue", 10)]
+    assert [(run.pen.name, round(run.drawn)) for run in found.runs] == [("red", 11), ("blue", 5)]
     assert [(one.pen.name, one.unlike > 1) for one in found.replaced] == [
         ("red", True),
         ("blue", True),
-        ("red", True),
     ]
+
+
+@pytest.mark.parametrize(
+    ("cap", "area"), [("butt", 40 * 4), ("square", 44 * 4), ("round", 40 * 4 + math.pi * 2**2)]
+)
+def test_a_line_wider_than_its_pen_is_filled_to_its_edge_and_no_further(cap, area):
+    sheet, nib = paper()
+    nib.line_cap, nib.line_width = cap, 4
+    nib.forward(40)
+    found = plotted(sheet, pen_width=0.5)
+    covered = lines(found.runs[0]).buffer(0.25)
+    assert (found.wide_lines, found.fine_lines) == (1, 0)
+    assert covered.area == pytest.approx(area, rel=0.01)
+    (one,) = plotted(sheet, pen_width=3).runs
+    assert (len(one.strokes), round(one.drawn)) == (1, 40)
+    assert plotted(sheet, pen_width=8).fine_lines == 1
+
+
+def test_a_border_is_drawn_after_what_fills_it_even_if_its_ink_is_lighter():
+    sheet, nib = paper()
+    nib.ink, nib.line_width = "gold", 0.5
+    nib.circle(15, fill="navy")
+    assert [run.pen.ink.hex for run in plotted(sheet).runs] == ["#000080", "#ffd700"]
+
+
+@pytest.mark.parametrize(
+    ("order", "inks"),
+    [("light-first", ["gold", "tomato", "navy"]), ("as-drawn", ["navy", "gold", "tomato"])],
+)
+def test_pens_that_need_not_lie_on_one_another_go_as_wished(order, inks):
+    sheet, nib = paper()
+    given = {ink: parse(ink, "test") for ink in ("navy", "gold", "tomato")}
+    for ink, x in zip(given, (-30, 0, 30), strict=True):
+        nib.ink = ink
+        nib.travel_to(x, 0)
+        nib.circle(5)
+    assert [run.pen.ink for run in plotted(sheet, pen_order=order).runs] == [given[ink] for ink in inks]
+
+
+def test_hatching_ends_beneath_the_line_of_the_border():
+    sheet, nib = paper()
+    nib.ink, nib.line_width = "gold", 2
+    nib.rectangle(40, 40, fill="navy")
+    fill = plotted(sheet, hatch="concentric").runs[0]
+    inked = lines(fill).buffer(fill.pen.line_width / 2)
+    low, _, high, _ = inked.bounds
+    assert high - low == pytest.approx(40 - 2 / 2)  # a quarter of the border on each side
+
+
+def test_the_round_end_of_a_hidden_wide_line_does_not_reach_over_what_hides_it():
+    sheet, nib = paper()
+    nib.line_cap, nib.line_width = "round", 4
+    nib.forward(40)
+    nib.ink = "gold"
+    nib.travel_to(40, 0)
+    nib.circle(15, fill="gold", outline=False)
+    black = plotted(sheet).runs[-1]
+    assert black.drawn == pytest.approx(40 - 15 - 2, abs=0.1)
+
+
+def test_a_thousand_inks_are_put_in_order_without_a_table_of_all_pairs():
+    sheet, nib = paper()
+    for number in range(1000):
+        nib.ink = Colour.from_rgb(number % 256, number // 256, 0)
+        nib.forward(1)
+        nib.left(7)
+    assert len(plotted(sheet).runs) == 1000
 
 
 def test_what_leaves_the_page_is_cut_and_told():

@@ -1,79 +1,88 @@
 """How the command line words a plot: what it takes, pen by pen, and what is not as in the picture.
 
-report(plotted, machine)
+lines = written(report)
 """
 
 from __future__ import annotations
 
 from ovlo.cli.speech import wording
-from ovlo.core.plot.plot import Plotted, Run
-from ovlo.render.plotter.machine import Machine
+from ovlo.render.plotter.report import PenReport, PlotReport
 
 NAMED = 4
 """Inks that are named for a pen that stands in for them."""
 
-LEAST_UNLIKE = 1
-"""By CIEDE2000, of an ink that is not the pen's."""
+MANY = 8
+"""More pens than most people have."""
 
 
-def report(plotted: Plotted, machine: Machine) -> list[str]:
+def written(report: PlotReport) -> list[str]:
     """What a plot takes, pen by pen, and what is not as in the picture."""
-    rows = [_row(run, machine.seconds(run)) for run in plotted.runs]
+    rows = [_row(pen) for pen in report.pens]
     if len(rows) > 1:
-        rows.append(_sum(plotted, machine))
+        rows.append(_sum(report.pens))
     head = ("pen", "lifts", "lifts before", "drawn", "travel", "travel before", "time")
-    return [*wording.table([head, *rows]), *notes(plotted)]
+    home = f"; the way home is {report.way_home:,.0f} mm" if rows else ""
+    return [
+        *wording.table([head, *rows]),
+        f"{wording.counted(report.marks, 'mark')} of the picture became "
+        f"{wording.counted(report.strokes, 'stroke')}{home}.",
+        *_notes(report),
+    ]
 
 
-def _row(run: Run, seconds: float) -> tuple[str, ...]:
+def _row(pen: PenReport) -> tuple[str, ...]:
     return (
-        run.pen.name,
-        f"{run.lifts:,}",
-        f"{run.lifts_before:,}",
-        _metres(run.drawn),
-        _metres(run.travel),
-        _metres(run.travel_before),
-        _time(seconds),
+        pen.name,
+        f"{pen.lifts:,}",
+        f"{pen.lifts_before:,}",
+        _metres(pen.drawn),
+        _metres(pen.travel),
+        _metres(pen.travel_before),
+        _time(pen.seconds),
     )
 
 
-def _sum(plotted: Plotted, machine: Machine) -> tuple[str, ...]:
-    runs = plotted.runs
-    return (
-        wording.counted(len(runs), "pen"),
-        f"{sum(run.lifts for run in runs):,}",
-        f"{sum(run.lifts_before for run in runs):,}",
-        _metres(sum(run.drawn for run in runs)),
-        _metres(sum(run.travel for run in runs)),
-        _metres(sum(run.travel_before for run in runs)),
-        _time(sum(machine.seconds(run) for run in runs)),
+def _sum(pens: list[PenReport]) -> tuple[str, ...]:
+    whole = pens[0]._replace(
+        name=wording.counted(len(pens), "pen"),
+        lifts=sum(pen.lifts for pen in pens),
+        lifts_before=sum(pen.lifts_before for pen in pens),
+        drawn=sum(pen.drawn for pen in pens),
+        travel=sum(pen.travel for pen in pens),
+        travel_before=sum(pen.travel_before for pen in pens),
+        seconds=sum(pen.seconds for pen in pens),
     )
+    return _row(whole)
 
 
-def notes(plotted: Plotted) -> list[str]:
+def _notes(report: PlotReport) -> list[str]:
     """What is not as in the picture."""
     found = []
-    standing_in: dict[str, dict[str, float]] = {}
-    for one in plotted.replaced:
-        if one.unlike >= LEAST_UNLIKE:
-            standing_in.setdefault(one.pen.name, {})[one.ink.hex] = one.unlike
-    for name, inks in standing_in.items():
+    for name, inks in report.replaced.items():
         worst = sorted(inks, key=lambda ink: -inks[ink])
         more = f" and {len(inks) - NAMED} more" if len(inks) > NAMED else ""
         far = f", by up to {inks[worst[0]]:.0f} CIEDE2000"
         found.append(f"{name} replaces {', '.join(worst[:NAMED])}{more}{far}.")
-    if plotted.cut_marks:
-        marks = wording.counted(plotted.cut_marks, "mark")
+    if report.wide_lines:
+        lines = wording.counted(report.wide_lines, "line")
+        found.append(f"{lines} {_are(report.wide_lines)} wider than the pen and filled by several strokes.")
+    if report.fine_lines:
+        lines = wording.counted(report.fine_lines, "line")
+        found.append(f"{lines} {_are(report.fine_lines)} finer than the pen, which draws a wider line.")
+    if len(report.pens) > MANY:
+        found.append(f"{len(report.pens)} pens are many; --pen-tray draws with those at hand.")
+    if report.cut_marks:
+        marks = wording.counted(report.cut_marks, "mark")
         found.append(
-            f"{marks} {_do(plotted.cut_marks)} not fit on the page and {_are(plotted.cut_marks)} cut; "
+            f"{marks} {_do(report.cut_marks)} not fit on the page and {_are(report.cut_marks)} cut; "
             f"--fit makes everything fit."
         )
-    if plotted.paper_marks:
-        marks = wording.counted(plotted.paper_marks, "mark")
-        found.append(f"{marks} in the colour of the paper {_are(plotted.paper_marks)} not drawn.")
-    if plotted.narrow_areas:
-        areas = wording.counted(plotted.narrow_areas, "piece")
-        found.append(f"{areas} of areas {_are(plotted.narrow_areas)} narrower than the pen and not filled.")
+    if report.paper_marks:
+        marks = wording.counted(report.paper_marks, "mark")
+        found.append(f"{marks} in the colour of the paper {_are(report.paper_marks)} not drawn.")
+    if report.narrow_areas:
+        areas = wording.counted(report.narrow_areas, "piece")
+        found.append(f"{areas} of areas {_are(report.narrow_areas)} narrower than the pen and not filled.")
     return found
 
 

@@ -45,7 +45,15 @@ class Hatching(NamedTuple):
     rows: Ints
 
 
-def hatched(areas: Shapes, widths: Floats, kind: str, gaps: Floats, angle: float, call: str) -> Hatching:
+def hatched(
+    areas: Shapes,
+    widths: Floats,
+    kind: str,
+    gaps: Floats,
+    angle: float,
+    call: str,
+    inset: Floats | None = None,
+) -> Hatching:
     """Lines that fill areas.
 
     Parameters
@@ -57,16 +65,19 @@ def hatched(areas: Shapes, widths: Floats, kind: str, gaps: Floats, angle: float
     kind : one of HATCHES
     angle : float
         Degrees anticlockwise from east; rings have none.
+    inset : float array of shape (n,), optional
+        How far from the border the outer edge of the pen's line stays.
 
     Raises
     ------
     BadValue
         If there would be more than five million lines.
     """
+    edge = np.zeros(len(areas)) if inset is None else inset
     if kind == "concentric":
-        return _rings(areas, widths, gaps, call)
+        return _rings(areas, widths, gaps, edge, call)
     angles = {"parallel": [angle], "crosshatch": [angle, angle + 90], "none": []}[kind]
-    inside = _inset(areas, widths / 2)
+    inside = _inset(areas, widths / 2 + edge)
     return _together([_lines(inside, widths, gaps, one, call) for one in angles])
 
 
@@ -93,14 +104,14 @@ def refuse_many(count: float, call: str) -> None:
         )
 
 
-def _rings(areas: Shapes, widths: Floats, gaps: Floats, call: str) -> Hatching:
+def _rings(areas: Shapes, widths: Floats, gaps: Floats, edge: Floats, call: str) -> Hatching:
     """The borders of areas inset again and again."""
     import shapely
 
     parts, count, turn = [], 0, 0
     rows = np.arange(len(areas))
     while len(rows):
-        inset = _inset(areas[rows], widths[rows] / 2 + turn * gaps[rows])
+        inset = _inset(areas[rows], edge[rows] + widths[rows] / 2 + turn * gaps[rows])
         left = ~shapely.is_empty(inset)
         rows, inset = rows[left], inset[left]
         polygons, area_of = shapely.get_parts(inset, return_index=True)

@@ -13,8 +13,8 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ovlo.core.plot.inked import Inked, Layer, Shapes
-from ovlo.core.values.arrays import Ints
+from ovlo.core.plot.inked import Inked, Layer, Look, Shapes
+from ovlo.core.values.arrays import Floats, Ints
 
 EDGE = 1e-3
 """Millimetres by which an area hides more or less than what is inside."""
@@ -41,8 +41,20 @@ def hiding(inked: Inked) -> Hiding:
     return Hiding(shapes, inked.areas.positions[kept])
 
 
-def seen(layer: Layer, over: Hiding) -> Layer:
+WIDE = 0.8
+"""Millimetres of a line whose round end would be seen on the area that hides the rest of it."""
+
+
+def reach_of_caps(lines: Layer, looks: list[Look]) -> Floats:
+    """How much earlier each line is to be cut at an area, so that its cap does not lie on it."""
+    has_cap = np.array([looks[position][0] != "butt" for position in lines.positions.tolist()], bool)
+    return np.where(has_cap & (lines.widths > WIDE), lines.widths / 2, 0.0)
+
+
+def seen(layer: Layer, over: Hiding, reach: Floats | None = None) -> Layer:
     """What is left of lines or areas; one that is cut is several rows.
+
+    `reach` is by how much more, in millimetres, each is cut.
 
     Most of what is hidden is hidden by one area, which a tree of boxes finds at once. From what is left, the
     areas that touch it are taken away, the largest first, one from each shape at a time, so that every round
@@ -71,7 +83,10 @@ def seen(layer: Layer, over: Hiding) -> Layer:
     turn = 0
     while len(active):
         these = rows[firsts[active]]
-        shapes[these] = shapely.difference(shapes[these], over.shapes[areas[firsts[active] + turn]])
+        above = over.shapes[areas[firsts[active] + turn]]
+        if reach is not None and (more := np.flatnonzero(reach[these])).size:
+            above[more] = shapely.buffer(above[more], reach[these[more]], quad_segs=4)
+        shapes[these] = shapely.difference(shapes[these], above)
         turn += 1
         active = active[(counts[active] > turn) & ~shapely.is_empty(shapes[these])]
     return _without_crumbs(layer, shapes)

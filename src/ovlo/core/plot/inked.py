@@ -25,6 +25,7 @@ from ovlo.core.paint.regions import region
 from ovlo.core.plot.placing import Placing
 from ovlo.core.trail.columns import Columns, Text
 from ovlo.core.values.arrays import Bools, Bytes, Floats, Ints
+from ovlo.core.values.choices import LineCap, LineJoin
 from ovlo.core.values.colour import Colour
 
 if TYPE_CHECKING:
@@ -40,6 +41,11 @@ LETTER_LINE = 1 / 24
 """How wide a line draws letters, as a share of their size."""
 
 FAR = 1e9
+
+
+Look = tuple[LineCap, LineJoin]
+
+ROUND: Look = ("round", "round")
 
 
 @dataclass(frozen=True, eq=False)
@@ -93,6 +99,8 @@ class Inked:
     areas: Layer
     hides: Bools
     has_border: Bools
+    looks: list[Look]
+    """The cap and the join of the line of each mark, by its position."""
 
     @classmethod
     def of(
@@ -221,6 +229,7 @@ class _Maker:
             Layer(areas, area_at, self._shown(inks)[area_at], widths[area_at]),
             hides[area_at] if len(area_at) else np.zeros(0, bool),
             has_border[area_at] if len(area_at) else np.zeros(0, bool),
+            [ROUND if isinstance(m, Text) or m.style is None else m.style[3:5] for m in marks],
         )
 
     def _widths(self) -> Floats:

@@ -1,6 +1,6 @@
-"""Which pen draws what: one for each ink and width, or the nearest of those that are at hand.
+"""Which pen draws what: one for each ink, or the nearest of those that are at hand.
 
-pens, pen_of = pens_for(inks, widths, tray)
+pens, pen_of, replaced = pens_for(inks, widths, lengths, tray)
 """
 
 from __future__ import annotations
@@ -40,17 +40,23 @@ class Replaced(NamedTuple):
     unlike: float
 
 
-def pens_for(inks: Floats, widths: Floats, tray: tuple[Pen, ...]) -> tuple[list[Pen], Ints, list[Replaced]]:
-    """Pens for some shapes.
+def pens_for(
+    inks: Floats, widths: Floats, lengths: Floats, tray: tuple[Pen, ...], pen_width: float | None = None
+) -> tuple[list[Pen], Ints, list[Replaced]]:
+    """Pens for some shapes: one for each ink, or the nearest of those at hand.
 
     Parameters
     ----------
     inks : float array of shape (n, 3)
         As they look on the paper.
     widths : float array of shape (n,)
-        In millimetres; nan for areas without a line, which take the finest pen of their ink.
+        In millimetres; nan for areas without a line.
+    lengths : float array of shape (n,)
+        In millimetres; 0 for areas. A pen is as wide as the most of what its ink draws.
     tray : tuple of Pen
         The pens at hand; empty for any.
+    pen_width : float, optional
+        Of every pen, without a tray.
 
     Returns
     -------
@@ -59,21 +65,20 @@ def pens_for(inks: Floats, widths: Floats, tray: tuple[Pen, ...]) -> tuple[list[
     """
     if not len(inks):
         return [], np.empty(0, np.int64), []
-    colours = np.rint(inks).astype(np.int64)
-    asked = np.maximum(np.round(_known(colours, widths), WIDTH_PLACES), FINEST)
-    kinds, first, kind_of = np.unique(
-        np.column_stack([colours, np.rint(asked * 1000).astype(np.int64)]),
-        axis=0,
-        return_index=True,
-        return_inverse=True,
-    )
+    codes = np.rint(inks).astype(np.int64) @ np.array([1 << 16, 1 << 8, 1])
+    kinds, first, kind_of = np.unique(codes, return_index=True, return_inverse=True)
     by_use = np.argsort(first, kind="stable")
     place = np.empty(len(kinds), np.int64)
     place[by_use] = np.arange(len(kinds))
-    wanted = [(Colour(*map(float, row[:3])), row[3] / 1000) for row in kinds[by_use].tolist()]
     kind_of = place[kind_of.ravel()]
+    usual = _most_used(kind_of, widths, lengths, len(kinds))
+    wanted = [
+        (Colour(code >> 16, code >> 8 & 255, code & 255), width)
+        for code, width in zip(kinds[by_use].tolist(), usual.tolist(), strict=True)
+    ]
     if not tray:
-        return [Pen(f"{ink.hex} {width:g} mm", ink, width) for ink, width in wanted], kind_of, []
+        wide = [(ink, width if pen_width is None else pen_width) for ink, width in wanted]
+        return [Pen(f"{ink.hex} {width:g} mm", ink, width) for ink, width in wide], kind_of, []
     replaced, numbers = [], []
     for ink, width in wanted:
         apart = [round(difference(ink, pen.ink), 6) for pen in tray]
@@ -83,13 +88,13 @@ def pens_for(inks: Floats, widths: Floats, tray: tuple[Pen, ...]) -> tuple[list[
     return list(tray), np.array(numbers)[kind_of], replaced
 
 
-def _known(colours: Ints, widths: Floats) -> Floats:
-    """Widths where areas, which have none, get that of the finest line of their ink, or the usual one."""
-    known = ~np.isnan(widths)
-    codes = colours @ np.array([1 << 16, 1 << 8, 1])
-    inks, ink_of = np.unique(codes, return_inverse=True)
-    least = np.full(len(inks), np.inf)
-    np.minimum.at(least, ink_of[known], widths[known])
-    least[np.isinf(least)] = USUAL
-    filled: Floats = np.where(known, widths, least[ink_of])
-    return filled
+def _most_used(kind_of: Ints, widths: Floats, lengths: Floats, count: int) -> Floats:
+    """The width in which each ink draws the longest lines; the usual one where it draws none."""
+    found = np.full(count, round(USUAL, WIDTH_PLACES))
+    drawn = np.flatnonzero(~np.isnan(widths))
+    rounded = np.maximum(np.round(widths[drawn], WIDTH_PLACES), FINEST)
+    pairs, pair_of = np.unique(np.column_stack([kind_of[drawn], rounded]), axis=0, return_inverse=True)
+    totals = np.bincount(pair_of.ravel(), lengths[drawn], minlength=len(pairs))
+    for row in np.argsort(totals, kind="stable").tolist():  # the longest last
+        found[int(pairs[row, 0])] = pairs[row, 1]
+    return found

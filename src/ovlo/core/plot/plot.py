@@ -9,7 +9,9 @@ drawn once and joined, an order with little travel.
 
 from __future__ import annotations
 
+from collections import Counter, defaultdict
 from dataclasses import dataclass, field
+from heapq import heapify, heappop, heappush
 from typing import NamedTuple, get_args
 
 import numpy as np
@@ -19,21 +21,23 @@ from ovlo.core.plot.arcs import fitted
 from ovlo.core.plot.clipping import clipped
 from ovlo.core.plot.entering import entered
 from ovlo.core.plot.hatching import HATCHES, Hatching, hatched, refuse_many
-from ovlo.core.plot.hidden_lines import hiding, seen
-from ovlo.core.plot.inked import Inked, Layer, Shapes
+from ovlo.core.plot.hidden_lines import hiding, reach_of_caps, seen
+from ovlo.core.plot.inked import Inked, Layer, Look, Shapes
 from ovlo.core.plot.linking import joined
 from ovlo.core.plot.once import drawn_once
 from ovlo.core.plot.pens import FINEST, Pen, Replaced, pens_for
 from ovlo.core.plot.placing import Placing
 from ovlo.core.plot.routing import ordered, travel
 from ovlo.core.plot.strokes import Strokes
+from ovlo.core.plot.wide import WIDER, covered, is_wide
 from ovlo.core.trail.columns import Columns
 from ovlo.core.values.arrays import Bools, Floats, Ints
-from ovlo.core.values.choices import Hatch, HiddenLines, StrokeOrder
+from ovlo.core.values.choices import Hatch, HiddenLines, PenOrder, StrokeOrder
 from ovlo.core.values.colour import Colour
 
 HIDDEN_LINES = get_args(HiddenLines)
 STROKE_ORDERS = get_args(StrokeOrder)
+PEN_ORDERS = get_args(PenOrder)
 
 PRECISE = 0.1
 """The tolerance, as a share of the finest pen's width."""
@@ -57,10 +61,13 @@ class Wishes:
     hatch_angle : float
         Degrees.
     tray : tuple of Pen
-        The pens at hand; empty for one for each ink and width.
+        The pens at hand; empty for one for each ink.
     tolerance : float or None
         How far a line may be off; None for a tenth of the finest pen's width.
     stroke_order : one of STROKE_ORDERS
+    pen_order : one of PEN_ORDERS
+    pen_width : float or None
+        Of every pen, without a tray; None for the width of most of what an ink draws.
     """
 
     hidden_lines: HiddenLines = HIDDEN_LINES[0]
@@ -70,6 +77,8 @@ class Wishes:
     tray: tuple[Pen, ...] = ()
     tolerance: float | None = None
     stroke_order: StrokeOrder = STROKE_ORDERS[0]
+    pen_order: PenOrder = PEN_ORDERS[0]
+    pen_width: float | None = None
 
 
 @dataclass(frozen=True, eq=False)
@@ -110,6 +119,10 @@ class Plotted:
         What a tray of pens has not.
     tolerance : float
         Millimetres by which a line may be off.
+    wide_lines, fine_lines : int
+        Lines wider than their pen, which are filled by several strokes; and those finer than it.
+    marks : int
+        Marks of the picture that are seen.
     cut_marks, paper_marks, narrow_areas : int
         Marks that would leave the page; those in the paper's own colour, which nobody would see; and pieces
         of areas that are narrower than their pen, but for crumbs.
@@ -122,6 +135,14 @@ class Plotted:
     paper_marks: int = 0
     narrow_areas: int = 0
     tolerance: float = FINE
+    wide_lines: int = 0
+    fine_lines: int = 0
+    marks: int = 0
+
+    @property
+    def way_home(self) -> float:
+        """Millimetres from the last stroke to where the machine began."""
+        return float(np.hypot(*self.runs[-1].strokes.ends[-1])) if self.runs else 0.0
 
 
 def plot(
@@ -134,36 +155,43 @@ def plot(
     BadValue
         If there would be more than five million strokes.
     """
+    import shapely
+
     tolerance = wishes.tolerance or _tolerance(columns, placing, wishes)
     inked = Inked.of(columns, placing, letters, paper, tolerance)
     inside, cut_marks = clipped(inked, placing.room)
     lines, areas = inside.lines, inside.areas
     if wishes.hidden_lines == HIDDEN_LINES[0]:
         over = hiding(inside)
-        lines, areas = seen(lines, over), seen(areas, over)
+        lines, areas = seen(lines, over, reach_of_caps(lines, inside.looks)), seen(areas, over)
     lines, areas, paper_marks = _on_paper(lines, areas, paper)
     if wishes.hatch == "none":
         areas = areas.taken(np.zeros(0, np.int64))
     pens, pen_of, replaced = pens_for(
-        np.vstack([lines.inks, areas.inks]), np.append(lines.widths, areas.widths), wishes.tray
+        np.vstack([lines.inks, areas.inks]),
+        np.append(lines.widths, np.full(len(areas.widths), np.nan)),
+        np.append(shapely.length(lines.shapes), np.zeros(len(areas.shapes))),
+        wishes.tray,
+        wishes.pen_width,
     )
     widths = np.array([pen.line_width for pen in pens])
     line_pens, area_pens = pen_of[: len(lines.shapes)], pen_of[len(lines.shapes) :]
-    hatching = _hatching(areas, widths[area_pens], wishes, call)
-    refuse_many(len(lines.shapes) + len(hatching.counts), call)
-    drawn = _of_shapes(lines.shapes, tolerance)
-    filled = Strokes.of_lines(hatching.points, hatching.counts)
-    if wishes.hatch == "concentric":  # the others have no point too many
-        filled = fitted(filled, tolerance / 2)
-    runs = _runs(
-        pens,
-        _Lot(drawn, line_pens, lines.positions),
-        _Lot(filled, area_pens[hatching.rows], areas.positions[hatching.rows]),
-        wishes.stroke_order,
+    seen_lines = _Penned(lines, line_pens, widths[line_pens])
+    seen_areas = _Penned(areas, area_pens, widths[area_pens])
+    drawn, filled, narrow = _strokes_of(seen_lines, seen_areas, inside.looks, wishes, tolerance, call)
+    ranks = _ranks(pens, seen_lines, seen_areas, wishes.pen_order)
+    return Plotted(
+        placing,
+        _runs(pens, drawn, filled, ranks, wishes.stroke_order, tolerance),
+        replaced,
+        cut_marks,
+        paper_marks,
+        narrow,
         tolerance,
+        wide_lines=int(np.count_nonzero(is_wide(lines, seen_lines.widths))),
+        fine_lines=int(np.count_nonzero(lines.widths * WIDER < seen_lines.widths)),
+        marks=len(np.union1d(lines.positions, areas.positions)),
     )
-    narrow = _narrow(areas, widths[area_pens], hatching)
-    return Plotted(placing, runs, replaced, cut_marks, paper_marks, narrow, tolerance)
 
 
 def _tolerance(columns: Columns, placing: Placing, wishes: Wishes) -> float:
@@ -184,18 +212,113 @@ def _on_paper(lines: Layer, areas: Layer, paper: Colour) -> tuple[Layer, Layer, 
     return left[0], left[1], len(np.unique(np.concatenate(gone)))
 
 
-def _hatching(areas: Layer, widths: Floats, wishes: Wishes, call: str) -> Hatching:
-    gaps = widths if wishes.hatch_spacing is None else np.full(len(widths), wishes.hatch_spacing)
-    return hatched(areas.shapes, widths, wishes.hatch, gaps, wishes.hatch_angle, call)
+class _Penned(NamedTuple):
+    """Shapes, and the pen of each with its width."""
+
+    layer: Layer
+    pens: Ints
+    widths: Floats
+
+    def taken(self, rows: Ints) -> _Penned:
+        return _Penned(self.layer.taken(rows), self.pens[rows], self.widths[rows])
 
 
-def _narrow(areas: Layer, widths: Floats, hatching: Hatching) -> int:
+def _strokes_of(
+    lines: _Penned, areas: _Penned, looks: list[Look], wishes: Wishes, tolerance: float, call: str
+) -> tuple[_Lot, _Lot, int]:
+    """What draws lines and what fills areas and wide lines, and how many areas are too narrow for that."""
+    is_filled = is_wide(lines.layer, lines.widths)
+    thin, wide = lines.taken(np.flatnonzero(~is_filled)), lines.taken(np.flatnonzero(is_filled))
+    hatching = _hatching(areas, _borders(areas, lines), wishes, call)
+    bands = covered(wide.layer, looks)
+    along = hatched(bands.shapes, wide.widths, "concentric", wide.widths, 0.0, call)
+    refuse_many(len(thin.pens) + len(hatching.counts) + len(along.counts), call)
+    filled = Strokes.of_lines(hatching.points, hatching.counts)
+    if wishes.hatch == "concentric":  # the others have no point too many
+        filled = fitted(filled, tolerance / 2)
+    rings = fitted(Strokes.of_lines(along.points, along.counts), tolerance / 2)
+    drawn = _Lot(_of_shapes(thin.layer.shapes, tolerance), thin.pens, thin.layer.positions)
+    fill = _Lot(
+        Strokes.together([filled, rings]),
+        np.append(areas.pens[hatching.rows], wide.pens[along.rows]),
+        np.append(areas.layer.positions[hatching.rows], bands.positions[along.rows]),
+    )
+    return drawn, fill, _narrow(areas, hatching)
+
+
+def _borders(areas: _Penned, lines: _Penned) -> Floats:
+    """How wide the line is that each area's border is drawn with; 0 where none is."""
+    at, line_at = areas.layer.positions, lines.layer.positions
+    of_mark = np.zeros(int(max(at.max(initial=-1), line_at.max(initial=-1))) + 1)
+    np.maximum.at(of_mark, line_at, np.maximum(lines.widths, lines.layer.widths))
+    return of_mark[at]
+
+
+def _hatching(areas: _Penned, borders: Floats, wishes: Wishes, call: str) -> Hatching:
+    gap = wishes.hatch_spacing
+    gaps = areas.widths if gap is None else np.full(len(areas.widths), gap)
+    # Hatching ends beneath the middle of the inner half of a border's line: no gap, and no wet border.
+    return hatched(
+        areas.layer.shapes, areas.widths, wishes.hatch, gaps, wishes.hatch_angle, call, borders / 4
+    )
+
+
+def _ranks(pens: list[Pen], lines: _Penned, areas: _Penned, order: PenOrder) -> list[int]:
+    """The numbers of the pens, in the order in which they are used.
+
+    What fills an area comes before the lines on it, its own border included; of the others the light ones
+    come first, or those that the picture needs first.
+    """
+    import shapely
+
+    beneath, above = shapely.STRtree(areas.layer.shapes).query(lines.layer.shapes, predicate="intersects")[
+        ::-1
+    ]
+    on_top = lines.layer.positions[above] >= areas.layer.positions[beneath]
+    lying = Counter(
+        zip(lines.pens[above[on_top]].tolist(), areas.pens[beneath[on_top]].tolist(), strict=True)
+    )
+    waits, waiting = [0] * len(pens), defaultdict(list)
+    for (upper, lower), count in lying.items():
+        more = count - lying[lower, upper]
+        if more > 0:
+            waits[upper] += more
+            waiting[lower].append((upper, more))
+    used = np.concatenate([areas.layer.positions, lines.layer.positions])
+    first = np.full(len(pens), len(used) and used.max() + 1)
+    np.minimum.at(first, np.concatenate([areas.pens, lines.pens]), used)
+    is_light_first = order == PEN_ORDERS[0]
+    keys = [
+        (-_lightness(pen) if is_light_first else 0.0, int(at)) for pen, at in zip(pens, first, strict=True)
+    ]
+    # Always the one that has least to lie on what is still to come: nothing, if no two lie on each other.
+    heap = [(waits[number], keys[number], number) for number in range(len(pens))]
+    heapify(heap)
+    found: dict[int, None] = {}
+    while heap:
+        chosen = heappop(heap)[-1]
+        if chosen in found:
+            continue
+        found[chosen] = None
+        for upper, more in waiting[chosen]:
+            waits[upper] -= more
+            heappush(heap, (waits[upper], keys[upper], upper))
+    return list(found)
+
+
+def _lightness(pen: Pen) -> float:
+    """How light the ink of a pen is, by the shares of red, green and blue in what the eye sees."""
+    red, green, blue = pen.ink._rgb
+    return 0.2126 * red + 0.7152 * green + 0.0722 * blue
+
+
+def _narrow(areas: _Penned, hatching: Hatching) -> int:
     """How many pieces of areas, larger than a dot of the pen, have no line in them."""
     import shapely
 
-    is_filled = np.zeros(len(areas.shapes), bool)
+    is_filled = np.zeros(len(areas.pens), bool)
     is_filled[hatching.rows] = True
-    return int(np.count_nonzero(~is_filled & (shapely.area(areas.shapes) > widths**2)))
+    return int(np.count_nonzero(~is_filled & (shapely.area(areas.layer.shapes) > areas.widths**2)))
 
 
 def _of_shapes(shapes: Shapes, tolerance: float) -> Strokes:
@@ -218,15 +341,13 @@ class _Lot(NamedTuple):
         return self.strokes.taken(mine), self.positions[mine]
 
 
-def _runs(pens: list[Pen], drawn: _Lot, filled: _Lot, order: str, tolerance: float) -> list[Run]:
-    """What each pen draws, in the order in which the picture first needs them."""
-    used = np.concatenate([filled.pens, drawn.pens])
-    positions = np.concatenate([filled.positions, drawn.positions])
-    first = np.full(len(pens), len(positions) and positions.max() + 1)
-    np.minimum.at(first, used, positions)
+def _runs(
+    pens: list[Pen], drawn: _Lot, filled: _Lot, ranks: list[int], order: str, tolerance: float
+) -> list[Run]:
+    """What each pen draws, in the order of their ranks."""
     here: tuple[float, float] = HOME
     runs = []
-    for number in np.argsort(first, kind="stable").tolist():
+    for number in ranks:
         hatches, hatch_at = filled.of(number)
         lines, line_at = drawn.of(number)
         if not len(hatches) + len(lines):

@@ -25,7 +25,7 @@ from ovlo.core.trail.columns import Columns, Style
 from ovlo.core.trail.origins import Origins
 from ovlo.core.trail.trail import Trail
 from ovlo.core.values import arguments, colour
-from ovlo.core.values.choices import Hatch, HiddenLines, StrokeOrder, TextOutput, Unit
+from ovlo.core.values.choices import Hatch, HiddenLines, PenOrder, StrokeOrder, TextOutput, Unit
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.dice import Dice
 from ovlo.core.values.errors import BadType, BadUse, BadValue, UnknownName
@@ -41,6 +41,7 @@ if TYPE_CHECKING:
     from ovlo.core.values.arrays import Bytes
     from ovlo.core.values.finding import Finding
     from ovlo.render.flat import FlatPath
+    from ovlo.render.plotter.report import PlotReport
 
 
 class Sheet(Sealed):
@@ -656,12 +657,14 @@ class Sheet(Sealed):
         pen_tray: str | PathLike[str] | None = None,
         tolerance: float | str | None = None,
         stroke_order: StrokeOrder = "short-travel",
-    ) -> None:
+        pen_order: PenOrder = "light-first",
+        pen_width: float | str | None = None,
+    ) -> PlotReport:
         """Convert the picture to pen-plotter or cutter output.
 
-        Lines that later areas cover are removed, areas are hatched, each ink and width gets its own pen, and
-        lines are drawn once, in an order that keeps travel short. A length is a number of millimetres, or a
-        string such as "12mm".
+        Lines that later areas cover are removed, areas are hatched, each ink gets its own pen, lines wider
+        than their pen are filled, and lines are drawn once, in an order that keeps travel short. A length is
+        a number of millimetres, or a string such as "12mm".
 
         Parameters
         ----------
@@ -692,6 +695,16 @@ class Sheet(Sealed):
             The largest permitted deviation from the drawn line; by default a tenth of the finest pen's width.
         stroke_order : "short-travel" or "as-drawn"
             The order of strokes: the shortest travel, or as the program drew them.
+        pen_order : "light-first" or "as-drawn"
+            The order of pens, as far as none has to lie on another: light inks first, or as the picture needs
+            them.
+        pen_width : length
+            The width of every pen, if there is no tray; by default the width of most lines of its ink.
+
+        Returns
+        -------
+        PlotReport
+            What each pen takes, and what is not as in the picture.
 
         Raises
         ------
@@ -704,10 +717,12 @@ class Sheet(Sealed):
         Examples
         --------
         >>> nib.circle(40, fill="tomato")
-        >>> sheet.save_plot("kite.gcode", page_size="A5", hatch="concentric", hatch_spacing=1)
+        >>> report = sheet.save_plot("kite.gcode", page_size="A5", hatch="concentric", hatch_spacing=1)
+        >>> [pen.name for pen in report.pens]
+        ['#ff6347 0.26 mm', '#000000 0.26 mm']
         """
         unsaved.is_used(self)
-        outlets.save_plot(
+        return outlets.save_plot(
             self,
             path,
             page_size=page_size,
@@ -721,6 +736,8 @@ class Sheet(Sealed):
             pen_tray=pen_tray,
             tolerance=tolerance,
             stroke_order=stroke_order,
+            pen_order=pen_order,
+            pen_width=pen_width,
         )
 
     def show(

@@ -42,4 +42,5 @@ TextOutput = Literal["editable", "outlines"]
 Hatch = Literal["parallel", "crosshatch", "concentric", "none"]
 HiddenLines = Literal["remove", "keep"]
 StrokeOrder = Literal["short-travel", "as-drawn"]
-"""How a plot fills areas, treats covered lines, and orders its strokes."""
+PenOrder = Literal["light-first", "as-drawn"]
+"""How a plot fills areas, treats covered lines, and orders its strokes and pens."""

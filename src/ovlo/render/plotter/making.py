@@ -13,10 +13,10 @@ from typing import TypedDict
 
 from ovlo.core.plot.hatching import HATCHES
 from ovlo.core.plot.placing import check_margin, placed
-from ovlo.core.plot.plot import HIDDEN_LINES, STROKE_ORDERS, Plotted, Wishes, plot
+from ovlo.core.plot.plot import HIDDEN_LINES, PEN_ORDERS, STROKE_ORDERS, Plotted, Wishes, plot
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values import arguments
-from ovlo.core.values.choices import Hatch, HiddenLines, StrokeOrder
+from ovlo.core.values.choices import Hatch, HiddenLines, PenOrder, StrokeOrder
 from ovlo.core.values.errors import BadValue
 from ovlo.core.values.units import MARGIN, Length, millimetres, page_size
 from ovlo.render import lettering
@@ -40,6 +40,8 @@ class PlotHow(TypedDict, total=False):
     pen_tray: str | PathLike[str] | None
     tolerance: Length | None
     stroke_order: StrokeOrder
+    pen_order: PenOrder
+    pen_width: Length | None
 
 
 @dataclass(frozen=True)
@@ -93,6 +95,9 @@ def checked_order(how: PlotHow, call: str, spelt: Callable[[str], str] = str) ->
         margin = 0.0 if name is None else MARGIN
     path = how.get("pen_tray")
     tray, machine = ((), Machine()) if path is None else read_tray(path, call)
+    pen_width = _above_zero(how.get("pen_width"), call, spelt("pen_width"))
+    if pen_width is not None and tray:
+        raise BadValue(f"{call}: {spelt('pen_width')} is for pens without a tray; leave it out.")
     order = PlotOrder(
         page=None if name is None else page_size(name, call, is_landscape),
         margin=millimetres(margin, call, spelt("margin")),
@@ -109,6 +114,10 @@ def checked_order(how: PlotHow, call: str, spelt: Callable[[str], str] = str) ->
             stroke_order=arguments.choice(
                 how.get("stroke_order", STROKE_ORDERS[0]), call, spelt("stroke_order"), STROKE_ORDERS
             ),
+            pen_order=arguments.choice(
+                how.get("pen_order", PEN_ORDERS[0]), call, spelt("pen_order"), PEN_ORDERS
+            ),
+            pen_width=pen_width,
         ),
         machine=machine,
         call=call,
