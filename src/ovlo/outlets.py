@@ -378,6 +378,10 @@ def check(sheet: Sheet, skip: Iterable[str] = (), stopped_at: Lines | None = ())
     if stopped_at is None or stopped_at:
         of_picture = [one for one in of_picture if one.rule in CERTAIN or is_finished(one, stopped_at)]
     found = joined(of_picture, files)
+    if stopped_at:  # the error has told that already
+        found = [
+            one for one in found if one.rule != "unknown-name" or (one.file, one.lines[0]) not in stopped_at
+        ]
     return [one for one in found if one.rule not in names and not is_silenced(one)]
 
 

@@ -10,7 +10,7 @@ from __future__ import annotations
 import ast
 import builtins
 import traceback
-from collections.abc import Callable
+from collections.abc import Callable, Collection, Container
 from types import TracebackType
 
 import ovlo
@@ -111,7 +111,16 @@ def _unknown_name(error: BaseException) -> str:
     assert isinstance(error, NameError)
     if isinstance(error, UnboundLocalError):
         return ""
-    name = error.name or ""
+    place = last_users(error)
+    globals_ = place.tb_frame.f_globals if place is not None else None
+    return name_answer(error.name or "", _own_names(place) if place is not None else [], globals_)
+
+
+def name_answer(name: str, own: Collection[str], imported: Container[str] | None) -> str:
+    """What to write for a name that nothing defines.
+
+    `own` are the names of the program, and `imported` what is known in its module, if that is known.
+    """
     if name in NOT_MADE:
         return f"{name} is not made yet; write before it: {NOT_MADE[name]}"
     if name in USUAL_MODULES:
@@ -122,15 +131,13 @@ def _unknown_name(error: BaseException) -> str:
         return f"{name} belongs to a nib; write nib.{name}{'(…)' if callable(getattr(Nib, name)) else ''}"
     if name.lower() in NAMED:
         return f'a colour needs quotes: "{name}"'
-    place = last_users(error)
     found = answer(name)
-    if found and not (place is not None and nearest(name, _own_names(place))):
+    if found and not nearest(name, own):
         return f"{name!r} is not defined; {found}"
-    known = [*dir(builtins), *ovlo.__all__]
-    if place is not None:  # of two names of the same letters the program's own is meant
-        known += _own_names(place)
+    # Of two names of the same letters the program's own is meant.
+    known = [*dir(builtins), *ovlo.__all__, *own]
     if near := nearest(name, [word for word in known if not word.startswith("_")]):
-        of_ours = near[0] in ovlo.__all__ and place is not None and near[0] not in place.tb_frame.f_globals
+        of_ours = near[0] in ovlo.__all__ and imported is not None and near[0] not in imported
         more = f" Add at the top: from ovlo import {near[0]}" if of_ours else ""
         return f"{name!r} is not defined; did you mean {' or '.join(near)}?{more}"
     return f"{name!r} is not defined: give it a value in a line above, or correct its spelling"

@@ -121,5 +121,5 @@ def _chain(contour: Contour, places: Places) -> Chain:
 def _has_door(contour: Contour) -> bool:
     """Whether the gap is in the middle of a side, which the last line and the first one leave open."""
     back = contour.points[0] - contour.points[-1]
-    ends = contour.sides[[0, -1]] / back
+    ends = contour.sides[[0, -1]] * back.conjugate()  # no quotient: the contour may end where it began
     return bool((np.abs(ends.imag) <= MEETS * np.abs(ends)).all() and (ends.real > 0).all())

@@ -719,7 +719,7 @@ class Sheet(Sealed):
         >>> nib.circle(40, fill="tomato")
         >>> report = sheet.save_plot("kite.gcode", page_size="A5", hatch="concentric", hatch_spacing=1)
         >>> [pen.name for pen in report.pens]
-        ['#ff6347 0.26 mm', '#000000 0.26 mm']
+        ['#ff6347 0.53 mm', '#000000 0.53 mm']
         """
         unsaved.is_used(self)
         return outlets.save_plot(

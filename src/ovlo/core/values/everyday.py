@@ -99,7 +99,7 @@ MEANINGS: Rows = (
     ),
     # middle
     (("center centre middle",), "(0, 0) is the centre of the sheet; shapes are drawn around the nib"),
-    (("position pos coordinates location",), "nib.position is the position of the nib, (x, y)"),
+    (("position pos coordinates location x y xy",), "nib.position is the position of the nib, (x, y)"),
     (("pen pencil brush",), "sheet.new_nib() makes a nib, which is the pen"),
 )
 """Rows of one or more groups of words, of each of which a name must have one; and the answer."""

@@ -28,6 +28,11 @@ EXPLAINED = {
     "infinite-recursion": {"off-sheet", "tiny-picture", "retraced-line", "drift", "covered"},
     "unused-parameter": {"retraced-line", "covered"},
     "unused-function": {"still-lifted"},
+    "unreachable": {"turns-miss-360", "not-closed", "still-lifted", "retraced-line"},
+    "same-loop-name": {"turns-miss-360", "rosette-misses-360", "drift"},
+    "no-effect": {"still-lifted", "no-contrast"},
+    "empty-range": {"still-lifted", "empty-area"},
+    "fixed-condition": {"still-lifted", "empty-area", "retraced-line"},
 }  # fmt: skip
 """What in a picture is explained by what is wrong in the source of the function it comes from."""
 

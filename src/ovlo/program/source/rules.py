@@ -17,7 +17,7 @@ from ovlo.core.pen.unused import HOW
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.finding import HINT, PROBLEM, Edit, Finding, declared, rule, rules_in
-from ovlo.program.source import angles, styles
+from ovlo.program.source import angles, slips, styles
 from ovlo.program.source.tree import (
     Function,
     SourceMatch,
@@ -245,7 +245,7 @@ def _is_empty(function: Function) -> bool:
     )
 
 
-OWN = sys.modules[__name__], styles, angles
+OWN = sys.modules[__name__], styles, angles, slips
 
 LOOKS = rules_in(*OWN)
 """The functions that look at a program, one a rule."""

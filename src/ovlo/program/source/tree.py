@@ -37,10 +37,17 @@ def parameters(function: Function) -> list[ast.arg]:
 
 def own_nodes(owner: ast.AST) -> Iterator[ast.AST]:
     """The nodes of a module or function, without those of functions inside."""
-    for node in ast.iter_child_nodes(owner):
-        if not isinstance(node, Function | ast.Lambda | ast.ClassDef):
+    waiting = [owner]  # a stack, since an expression may be a thousand deep
+    while waiting:
+        node = waiting.pop()
+        if node is not owner:
             yield node
-            yield from own_nodes(node)
+        inner = [
+            one
+            for one in ast.iter_child_nodes(node)
+            if not isinstance(one, Function | ast.Lambda | ast.ClassDef)
+        ]
+        waiting += reversed(inner)
 
 
 def blocks(owner: ast.AST) -> Iterator[list[ast.stmt]]:

@@ -1,0 +1,450 @@
+"""Slips of Python itself that a parse tree shows: names, loops and conditions that cannot do what they say.
+
+found = list(_no_effect(tree))
+
+Names are followed by pyflakes. Only what is wrong is told, never style.
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Callable, Iterator
+from functools import lru_cache
+from itertools import pairwise
+from operator import eq, ge, gt, le, lt, ne
+from typing import Any
+
+import ovlo
+from ovlo.core.sheet.nib import Nib
+from ovlo.core.values.finding import HINT, PROBLEM, Edit, rule
+from ovlo.program.explaining import name_answer
+from ovlo.program.source.tree import (
+    Function,
+    SourceMatch,
+    blocks,
+    called,
+    changed_names,
+    functions,
+    read_names,
+)
+
+NEW_OF_MOTIF = {"centred", "mirrored", "moved", "scaled", "turned"}
+NEW_OF_TEXT = {"upper", "strip", "title", "capitalize", "center", "zfill"}
+NEW = {"sorted", "reversed", "abs", "round", "min", "max", "sum", "len", "blend", "ramp", "shift_hue"}
+"""What only gives back something new, as a method of a motif or of a text, or as a function."""
+
+LEAVING = ast.Return | ast.Raise | ast.Break | ast.Continue
+
+WAYS_OUT = ast.Return | ast.Raise | ast.Break | ast.Yield | ast.YieldFrom
+
+COMPARED: dict[type[ast.cmpop], Callable[[float, float], bool]] = {
+    ast.Lt: lt,
+    ast.LtE: le,
+    ast.Gt: gt,
+    ast.GtE: ge,
+    ast.Eq: eq,
+    ast.NotEq: ne,
+}
+
+
+# ── names ─────────────────────────────────────────────────────────────────────────────────────────────────
+
+
+@lru_cache(maxsize=8)
+def _messages(tree: ast.Module) -> list[Any]:
+    """What pyflakes says of the names of a program, once for the rules that ask."""
+    from pyflakes.checker import Checker
+
+    try:
+        return sorted(Checker(tree).messages, key=lambda one: (one.lineno, one.col))
+    except RecursionError:  # an expression of a thousand terms
+        return []
+
+
+def _about(tree: ast.Module, *kinds: str) -> Iterator[tuple[int, str, Any]]:
+    """The line, the name and what else is said, of some kinds of message."""
+    for one in _messages(tree):
+        if type(one).__name__ in kinds:
+            name, *more = one.message_args
+            yield one.lineno, str(name), more
+
+
+@rule(
+    "unknown-name",
+    PROBLEM,
+    "Reported when a line uses a name that nothing in the program defines, even if the line did not run.",
+)
+def _unknown_name(tree: ast.Module) -> Iterator[SourceMatch]:
+    imports_all = {
+        node.module
+        for node in ast.walk(tree)
+        if isinstance(node, ast.ImportFrom) and node.names[0].name == "*"
+    }
+    if imports_all - {"ovlo"}:
+        return  # who knows what that defines
+    own = [
+        *changed_names(tree),
+        *(node.name for node in ast.walk(tree) if isinstance(node, Function | ast.ClassDef)),
+    ]
+    for line, name, _ in _about(tree, "UndefinedName", "ImportStarUsage"):
+        if name not in ovlo.__all__ or not imports_all:
+            words = name_answer(name, own, ovlo.__all__ if imports_all else own)
+            fix = words.removeprefix(f"{name!r} is not defined").lstrip(";: ")
+            yield SourceMatch(line, f"Nothing defines {name}.", fix if fix == words else _sentence(fix))
+
+
+def _sentence(words: str) -> str:
+    return words[:1].upper() + words[1:] + "." * (words[-1:] not in ".?")
+
+
+@rule(
+    "unused-value",
+    HINT,
+    "Reported when a function gives a name a value that nothing uses.",
+)
+def _unused_value(tree: ast.Module) -> Iterator[SourceMatch]:
+    for line, name, _ in _about(tree, "UnusedVariable"):
+        if not name.startswith("_"):
+            yield SourceMatch(
+                line,
+                f"{name} is given a value here that nothing uses.",
+                f"Use {name}, or remove the line.",
+            )
+
+
+@rule("unused-import", HINT, "Reported when a name is imported that nothing uses.")
+def _unused_import(tree: ast.Module) -> Iterator[SourceMatch]:
+    for line, name, _ in _about(tree, "UnusedImport"):
+        short = name.rpartition(" as ")[2].rpartition(".")[2]
+        yield SourceMatch(
+            line, f"{short} is imported, but nothing uses it.", f"Use {short}, or remove it from the import."
+        )
+
+
+@rule(
+    "defined-twice",
+    PROBLEM,
+    "Reported when two functions have the same name and nothing calls the first before the second takes its "
+    "place.",
+)
+def _defined_twice(tree: ast.Module) -> Iterator[SourceMatch]:
+    names = {(node.lineno, node.name) for node in ast.walk(tree) if isinstance(node, Function)}
+    names |= {
+        (one.lineno, node.name)
+        for node in ast.walk(tree)
+        if isinstance(node, Function)
+        for one in node.decorator_list
+    }
+    for line, name, (first,) in _about(tree, "RedefinedWhileUnused"):
+        if (line, name) in names:
+            yield SourceMatch(
+                line,
+                f"This {name} takes the place of the {name} in line {first}, which nothing has used.",
+                "Give one of the two another name, or remove the first.",
+            )
+
+
+# ── lines that do nothing ─────────────────────────────────────────────────────────────────────────────────
+
+
+@rule(
+    "no-effect",
+    PROBLEM,
+    "Reported when a line compares or computes something and keeps nothing of it.",
+)
+def _no_effect(tree: ast.Module) -> Iterator[SourceMatch]:
+    for node in ast.walk(tree):
+        value = node.value if isinstance(node, ast.Expr) else None
+        if not isinstance(value, ast.Compare | ast.BinOp | ast.UnaryOp | ast.Tuple) or _has_calls(value):
+            continue
+        words = ast.unparse(value)
+        edit, fix = None, "Give the result a name, or remove the line."
+        if isinstance(value, ast.Compare) and isinstance(value.ops[0], ast.Eq) and len(value.ops) == 1:
+            right = value.comparators[0]
+            if isinstance(value.left, ast.Name | ast.Attribute):
+                fix = f"Write one = to give a value: {ast.unparse(value.left)} = {ast.unparse(right)}."
+                if right.lineno == value.left.end_lineno:
+                    edit = Edit(value.lineno, value.left.end_col_offset or 0, right.col_offset, " = ")
+        elif isinstance(value, ast.Tuple) and _is_method(value.elts[0]):
+            given = ", ".join(ast.unparse(one) for one in value.elts[1:])
+            fix = f"Write {ast.unparse(value.elts[0])}({given})."
+        elif isinstance(value, ast.BinOp) and isinstance(value.left, ast.Name):
+            fix = f"Keep the result: {value.left.id} = {words}."
+        yield SourceMatch(value.lineno, f"{words} changes nothing here.", fix, edit=edit)
+
+
+def _is_method(node: ast.expr) -> bool:
+    return isinstance(node, ast.Attribute) and callable(getattr(Nib, node.attr, None))
+
+
+def _has_calls(node: ast.AST) -> bool:
+    kinds = ast.Call | ast.Await | ast.Yield | ast.NamedExpr
+    return any(isinstance(one, kinds) for one in ast.walk(node))
+
+
+@rule(
+    "unused-result",
+    PROBLEM,
+    "Reported when a call that only gives back something new, such as `motif.turned(45)`, stands alone on "
+    "its line.",
+)
+def _unused_result(tree: ast.Module) -> Iterator[SourceMatch]:
+    own = {node.name for node in ast.walk(tree) if isinstance(node, Function)} | changed_names(tree)
+    for node in ast.walk(tree):
+        call = node.value if isinstance(node, ast.Expr) else None
+        if not isinstance(call, ast.Call) or (name := called(call)) in own:
+            continue
+        is_method = isinstance(call.func, ast.Attribute) and name in NEW_OF_MOTIF | NEW_OF_TEXT
+        if is_method and isinstance(call.func, ast.Attribute) and isinstance(call.func.value, ast.Name):
+            kept = f"{call.func.value.id} = {ast.unparse(call)}"
+        elif isinstance(call.func, ast.Name) and name in NEW:
+            kept = f"result = {ast.unparse(call)}"
+        else:
+            continue
+        yield SourceMatch(
+            call.lineno,
+            f"{ast.unparse(call)} gives back something new, and this line does not keep it.",
+            f"Give it a name: {kept}.",
+        )
+
+
+@rule("unreachable", PROBLEM, "Reported when a line can never run, because the one before it leaves.")
+def _unreachable(tree: ast.Module) -> Iterator[SourceMatch]:
+    for owner in (tree, *functions(tree)):
+        for body in blocks(owner):
+            for leaving, after in pairwise(body):
+                is_generator = isinstance(after, ast.Expr) and isinstance(after.value, ast.Yield)
+                if isinstance(leaving, LEAVING) and not is_generator:
+                    word = type(leaving).__name__.lower()
+                    yield SourceMatch(
+                        after.lineno,
+                        f"This line never runs: {word} in line {leaving.lineno} leaves before it.",
+                        f"Move it before {word}, or indent {word} less or more.",
+                    )
+                    break
+
+
+# ── loops and conditions ──────────────────────────────────────────────────────────────────────────────────
+
+
+@rule(
+    "same-loop-name",
+    PROBLEM,
+    "Reported when an inner loop uses the name of the loop around it, which goes on to read that name.",
+)
+def _same_loop_name(tree: ast.Module) -> Iterator[SourceMatch]:
+    for outer in ast.walk(tree):
+        if not isinstance(outer, ast.For) or not isinstance(outer.target, ast.Name):
+            continue
+        name = outer.target.id
+        for at, inner in enumerate(outer.body):
+            if not isinstance(inner, ast.For) or not isinstance(inner.target, ast.Name):
+                continue
+            if inner.target.id == name and any(name in read_names(one) for one in outer.body[at + 1 :]):
+                yield SourceMatch(
+                    inner.lineno,
+                    f"This loop changes {name}, which the loop in line {outer.lineno} counts with.",
+                    "Give the inner loop a name of its own.",
+                )
+
+
+@rule(
+    "empty-range",
+    PROBLEM,
+    "Reported when a loop runs over a `range` that holds no numbers.",
+)
+def _empty_range(tree: ast.Module) -> Iterator[SourceMatch]:
+    for node in ast.walk(tree):
+        if not isinstance(node, ast.Call) or called(node) != "range" or not 2 <= len(node.args) <= 3:
+            continue
+        given = [_number(one) for one in node.args]
+        if any(not isinstance(one, int) for one in given) or node.keywords:
+            continue
+        first, stop, step = (*given, 1)[:3]
+        if not step or first == stop or len(range(first, stop, step)):
+            continue
+        wanted = f"range({first}, {stop}, {-step})"
+        edit = None
+        if node.lineno == node.end_lineno:
+            edit = Edit(node.lineno, node.col_offset, node.end_col_offset or 0, wanted)
+        yield SourceMatch(
+            node.lineno,
+            f"{ast.unparse(node)} holds no numbers, so the loop never runs.",
+            f"Count the other way: {wanted}.",
+            edit=edit,
+        )
+
+
+def _number(node: ast.expr) -> Any:
+    """The number that stands there; None for anything else."""
+    try:
+        value = ast.literal_eval(node)
+    except (ValueError, TypeError, SyntaxError):
+        return None
+    return value if isinstance(value, int | float) and not isinstance(value, bool) else None
+
+
+@rule(
+    "endless-loop",
+    PROBLEM,
+    "Reported when nothing inside a `while` loop changes what its condition asks, and nothing leaves it.",
+)
+def _endless_loop(tree: ast.Module) -> Iterator[SourceMatch]:
+    shared = any(isinstance(node, ast.Global | ast.Nonlocal) for node in ast.walk(tree))
+    for node in ast.walk(tree):
+        if not isinstance(node, ast.While) or any(isinstance(one, WAYS_OUT) for one in ast.walk(node)):
+            continue
+        asked = _plainly_asked(node.test)
+        if asked is None or (shared and asked):
+            continue
+        if not asked and not (isinstance(node.test, ast.Constant) and node.test.value):
+            continue
+        if not asked & set().union(*(changed_names(one) for one in node.body)):
+            names = " or ".join(sorted(asked))
+            yield SourceMatch(
+                node.lineno,
+                f"Nothing in this loop changes {names}, so it never ends."
+                if names
+                else "Nothing leaves this loop, so it never ends.",
+                f"Change {names} inside the loop, or use `for … in range(…)`."
+                if names
+                else "Add a condition with break, or use `for … in range(…)`.",
+            )
+
+
+def _plainly_asked(test: ast.expr) -> set[str] | None:
+    """The names in a condition of names and numbers; None where it asks for more than that."""
+    kinds = (
+        *(ast.Compare, ast.BoolOp, ast.BinOp, ast.UnaryOp, ast.Name, ast.Constant, ast.expr_context),
+        *(ast.operator, ast.cmpop, ast.boolop, ast.unaryop),
+    )
+    if not isinstance(test, ast.Compare | ast.BoolOp | ast.UnaryOp | ast.Constant):
+        return None
+    if not all(isinstance(one, kinds) for one in ast.walk(test)):
+        return None
+    return read_names(test)
+
+
+@rule(
+    "fixed-condition",
+    PROBLEM,
+    "Reported when a condition is always true or never, or a branch is hidden by one before it.",
+)
+def _fixed_condition(tree: ast.Module) -> Iterator[SourceMatch]:
+    for node in ast.walk(tree):
+        if isinstance(node, ast.If | ast.While | ast.IfExp):
+            yield from _always_true(node.test)
+        if isinstance(node, ast.If):
+            yield from _hidden_branches(node)
+    for owner in (tree, *functions(tree)):
+        for body in blocks(owner):
+            for before, loop in pairwise(body):
+                if isinstance(loop, ast.While):
+                    yield from _false_at_once(before, loop)
+
+
+def _always_true(test: ast.expr) -> Iterator[SourceMatch]:
+    """`word == "a" or "b"`."""
+    if not isinstance(test, ast.BoolOp) or not isinstance(test.op, ast.Or):
+        return
+    first, *others = test.values
+    for other in others:
+        if isinstance(first, ast.Compare) and isinstance(other, ast.Constant) and other.value:
+            both = f"{ast.unparse(first)} or {ast.unparse(first.left)} == {ast.unparse(other)}"
+            yield SourceMatch(
+                test.lineno,
+                f"{ast.unparse(test)} is always true, because {ast.unparse(other)} alone counts as true.",
+                f"Compare both: {both}.",
+            )
+            return
+
+
+def _false_at_once(before: ast.stmt, loop: ast.While) -> Iterator[SourceMatch]:
+    if not isinstance(before, ast.Assign) or not isinstance(before.targets[0], ast.Name):
+        return
+    value, asked = _number(before.value), _comparison(loop.test)
+    if value is None or asked is None or asked[0] != before.targets[0].id:
+        return
+    name, kind, limit = asked
+    if not COMPARED[kind](value, limit):
+        yield SourceMatch(
+            loop.lineno,
+            f"{ast.unparse(loop.test)} is false at once, because {name} begins with {value:g}, so the loop "
+            f"never runs.",
+            f"Turn the comparison round, or begin with another {name}.",
+        )
+
+
+def _hidden_branches(node: ast.If) -> Iterator[SourceMatch]:
+    """`if size > 5: … elif size > 10: …`: what the second asks, the first has taken."""
+    first, rest = _comparison(node.test), node.orelse
+    while first is not None and len(rest) == 1 and isinstance(rest[0], ast.If):
+        other = _comparison(rest[0].test)
+        if other is not None and other[:2] == first[:2] and _is_within(first[1], first[2], other[2]):
+            yield SourceMatch(
+                rest[0].lineno,
+                f"This branch never runs: whatever has {ast.unparse(rest[0].test)} also has "
+                f"{ast.unparse(node.test)}, in line {node.lineno}.",
+                f"Ask for {ast.unparse(rest[0].test)} first.",
+            )
+        rest = rest[0].orelse
+
+
+def _comparison(test: ast.expr) -> tuple[str, type[ast.cmpop], float] | None:
+    """The name, the kind and the number of a plain comparison."""
+    if not isinstance(test, ast.Compare) or len(test.ops) != 1 or not isinstance(test.left, ast.Name):
+        return None
+    number, kind = _number(test.comparators[0]), type(test.ops[0])
+    return (test.left.id, kind, number) if number is not None and kind in COMPARED else None
+
+
+def _is_within(kind: type[ast.cmpop], first: float, second: float) -> bool:
+    """Whether what the second number lets through the first has let through."""
+    if kind in (ast.Gt, ast.GtE):
+        return second >= first
+    if kind in (ast.Lt, ast.LtE):
+        return second <= first
+    return kind is ast.Eq and second == first
+
+
+@rule(
+    "shared-default",
+    PROBLEM,
+    "Reported when a function changes the list that is the default of its parameter, which all its calls "
+    "share.",
+)
+def _shared_default(tree: ast.Module) -> Iterator[SourceMatch]:
+    for function in functions(tree):
+        taken = function.args
+        plain = [*taken.posonlyargs, *taken.args]
+        pairs = [
+            *zip(plain[len(plain) - len(taken.defaults) :], taken.defaults, strict=True),
+            *zip(taken.kwonlyargs, taken.kw_defaults, strict=True),
+        ]
+        for one, default in pairs:
+            if isinstance(default, ast.List | ast.Dict | ast.Set) and _is_changed(function, one.arg):
+                yield SourceMatch(
+                    one.lineno,
+                    f"All calls of {function.name} share this one {one.arg}, which grows from call to call.",
+                    f"Write {one.arg}=None, and inside: if {one.arg} is None: {one.arg} = "
+                    f"{ast.unparse(default)}.",
+                )
+
+
+CHANGING = {"append", "extend", "insert", "pop", "remove", "clear", "sort", "reverse", "add", "update"}
+
+
+def _is_changed(function: Function, name: str) -> bool:
+    """Whether a function changes what a name stands for, before it gives it another value."""
+    if name in changed_names(function):
+        return False
+    for node in ast.walk(function):
+        if isinstance(node, ast.Call) and isinstance(node.func, ast.Attribute):
+            changed = node.func.value if node.func.attr in CHANGING else None
+        elif isinstance(node, ast.Subscript) and isinstance(node.ctx, ast.Store):
+            changed = node.value
+        else:
+            continue
+        if isinstance(changed, ast.Name) and changed.id == name:
+            return True
+    return False
