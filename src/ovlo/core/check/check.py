@@ -15,6 +15,7 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ovlo.core.check import (
+    again,
     areas,
     closing,
     lifting,
@@ -40,7 +41,7 @@ FLATNESS = 0.1
 """Pixels of the raster that a chord may be from its arc."""
 
 
-RULES = declared(closing, turning, rosettes, retracing, straying, marks, seen.Seen, lifting, areas)
+RULES = declared(closing, turning, rosettes, retracing, again, straying, marks, seen.Seen, lifting, areas)
 
 
 CERTAIN = {"no-contrast", "covered", "off-sheet"}
@@ -69,7 +70,9 @@ def findings(sheet: Sheet, inputs: CheckInputs) -> list[Finding]:
 
 def _matches(sheet: Sheet, inputs: CheckInputs, origins: Origins | None) -> Iterator[Match]:
     columns = sheet._columns
-    yield from _of_lines(sheet, origins)
+    of_lines = list(_of_lines(sheet, origins))
+    yield from of_lines
+    yield from again.drawn_again(sheet, {step for one in of_lines for step in one.steps})
     painting = painted(columns)
     scale = points.PIXELS / max(sheet.width, sheet.height)
     flat = painting.flattened(FLATNESS / scale)

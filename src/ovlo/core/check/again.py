@@ -1,0 +1,159 @@
+"""The rule about closed figures that lie exactly on equal ones.
+
+found = list(drawn_again(sheet, places))
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import TYPE_CHECKING, NamedTuple
+
+import numpy as np
+
+from ovlo.core.paint.contours import AXES
+from ovlo.core.paint.likeness import mixed, numbered
+from ovlo.core.paint.outlines import ranges
+from ovlo.core.trail import curves
+from ovlo.core.trail.columns import Columns
+from ovlo.core.values.arrays import Bools, Complexes, Ints
+from ovlo.core.values.finding import HINT, Match, rule
+
+if TYPE_CHECKING:
+    from ovlo.core.sheet.sheet import Sheet
+
+SAME = 1e-7
+"""Of the sheet, by which places may differ that are taken for one."""
+
+LEAST_SHARE = 0.25
+"""Of the figures of a line; where fewer lie on others, as at the seams of a pattern, it is meant."""
+
+
+class Figures(NamedTuple):
+    """Closed figures: the first step and one past the last, and a number, the same for equal ones."""
+
+    starts: Ints
+    stops: Ints
+    kinds: Ints
+
+
+@rule(
+    "drawn-again",
+    HINT,
+    "Reported when closed figures lie exactly on equal ones of the same style, so that nobody sees them. "
+    "Not reported for translucent ones, if random numbers are used, and where fewer than "
+    f"{LEAST_SHARE:.0%} of the figures of a line lie on others.",
+)
+def drawn_again(sheet: Sheet, told: set[int]) -> Iterator[Match]:
+    """Figures that lie on earlier ones, by the line that draws them; steps in `told` are told of already."""
+    columns, origins = sheet._columns, sheet._origins
+    if sheet.seed is not None:
+        return
+    figures = _figures(columns, SAME * max(sheet.width, sheet.height))
+    _, firsts, kind = np.unique(figures.kinds, return_index=True, return_inverse=True)
+    earlier = firsts[kind.reshape(-1)]
+    is_again = earlier != np.arange(len(earlier))
+    places = (
+        np.zeros(len(earlier), np.int64)
+        if origins is None
+        else origins.steps[figures.starts].astype(np.int64)
+    )
+    for place in np.unique(places[is_again]).tolist():
+        here = np.flatnonzero(places == place)
+        again = here[is_again[here]]
+        steps = figures.starts[again]
+        if len(again) < LEAST_SHARE * len(here) or not told.isdisjoint(steps.tolist()):
+            continue
+        is_own = bool((places[earlier[again]] == place).all())
+        if not is_own and _is_painted_between(columns, figures, earlier[again], again):
+            continue
+        words, fix = _told(len(here), len(again), is_own)
+        yield Match(words, fix, complex(columns.points[steps[0]] @ AXES), tuple(steps.tolist()))
+
+
+def _told(count: int, again: int, is_own: bool) -> tuple[str, str]:
+    """What is said of some figures of a line that lie on others, and how it is mended."""
+    left, lie = count - again, "lies" if again == 1 else "lie"
+    if not is_own:
+        what = "This figure" if again == 1 else f"{again} figures drawn here"
+        which = "an equal one" if again == 1 else "equal ones"
+        fix = "Leave out one of the two, or move the nib between them."
+        return f"{what} {lie} exactly on {which} drawn before.", fix
+    if left == 1:
+        return (
+            f"This figure is drawn {count} times in the same place.",
+            "Draw it once, or move or turn the nib before each.",
+        )
+    return (
+        f"Of {count} figures drawn here, {again} {lie} exactly on others drawn before.",
+        f"Repeat {left} times instead of {count}, or change by how much the nib turns or moves between them.",
+    )
+
+
+def _figures(columns: Columns, same: float) -> Figures:
+    """All closed figures: what a contour walks from its start until it is there again, each time."""
+    chosen = columns.is_traced & (columns.stops > columns.runs["start"]) & _is_opaque(columns)
+    runs, stops = columns.runs[chosen], columns.stops[chosen]
+    steps = ranges(runs["start"], stops - runs["start"])
+    if not len(steps):
+        return Figures(steps, steps, steps)
+    of_run = np.repeat(np.arange(len(runs)), stops - runs["start"])
+    starts, ends = columns.starts[steps] @ AXES, columns.points[steps] @ AXES
+    is_curved = np.zeros(len(columns), bool)
+    is_curved[columns.arcs["step"]] = True
+    contour, style, area = (runs[name][of_run] for name in ("contour", "style", "area"))
+    is_joined = (
+        (np.diff(contour, prepend=-1) == 0)
+        & (np.diff(style, prepend=-1) == 0)
+        & (np.diff(area, prepend=-2) == 0)
+        & (np.diff(steps, prepend=-2) == 1)
+        & (np.abs(starts - np.append(0j, ends[:-1])) <= same)
+    )
+    # A figure ends where its chain is again where it began, or where the chain breaks off.
+    chain_at = np.flatnonzero(~is_joined)
+    chain = np.cumsum(~is_joined) - 1
+    is_back = np.abs(ends - starts[chain_at][chain]) <= same
+    last = np.append(~is_joined[1:], True) | is_back
+    stop = np.flatnonzero(last) + 1
+    start = np.append(0, stop[:-1])
+    # Two points of each step, taken together, are the same whichever way it is walked.
+    inner = [_within(columns, steps, starts, ends, is_curved[steps], share) for share in (1 / 3, 2 / 3)]
+    one, other = (mixed(numbered(np.column_stack([z.real, z.imag]), same)) for z in inner)
+    kinds = np.add.reduceat(mixed(one + other), start) ^ mixed(_paint(columns, style, area)[start])
+    is_closed = is_back[stop - 1]
+    return Figures(steps[start][is_closed], steps[stop - 1][is_closed] + 1, kinds[is_closed])
+
+
+def _is_opaque(columns: Columns) -> Bools:
+    """Which runs have an opaque ink, and an opaque fill or none."""
+    inks = np.array([style.ink.opacity for style in columns.styles] or [1.0])
+    fills = np.append(columns.areas["opacity"], 1.0)
+    return np.asarray((inks[columns.runs["style"]] == 1) & (fills[columns.runs["area"]] == 1))
+
+
+def _within(
+    columns: Columns, steps: Ints, starts: Complexes, ends: Complexes, is_curved: Bools, share: float
+) -> Complexes:
+    """The point that is a share of the way along each step."""
+    found = starts + share * (ends - starts)
+    if is_curved.any():
+        arcs = columns.arcs[np.searchsorted(columns.arcs["step"], steps[is_curved])]
+        first, last = (np.column_stack([z.real, z.imag])[is_curved] for z in (starts, ends))
+        found[is_curved] = curves.points_at(arcs, first, last, np.full(len(arcs), share)) @ AXES
+    return found
+
+
+def _paint(columns: Columns, style: Ints, area: Ints) -> Ints:
+    """A number for the line and the fill of each step."""
+    areas = columns.areas
+    fills = np.column_stack([areas[name] for name in ("red", "green", "blue", "fill_rule")])
+    _, fill = np.unique(fills, axis=0, return_inverse=True)
+    found: Ints = style.astype(np.int64) << 20 | np.append(fill.reshape(-1) + 1, 0)[area]
+    return found
+
+
+def _is_painted_between(columns: Columns, figures: Figures, earlier: Ints, again: Ints) -> bool:
+    """Whether other areas are painted between figures and those on them, which then restore the figures."""
+    own = columns.of_steps("area")[figures.starts[np.append(earlier, again)]]
+    others = np.delete(columns.areas["step"], own[own >= 0])
+    low, high = figures.stops[earlier].min(), figures.starts[again].max()
+    return bool(((others >= low) & (others < high)).any())
