@@ -30,6 +30,10 @@ COMMENT = re.compile(r"^ *(//[^\n]*|/\*\*(?:(?!\*/).)*\*/)\n", re.MULTILINE | re
 EXPORT = re.compile(r"^export (?=(async )?function|const)", re.MULTILINE)
 
 
+LEVEL = 4
+"""Of compression: the highest takes three to five times as long, for a file that is one per cent smaller."""
+
+
 def page_of(
     *messages: bytes, choices: dict[str, Any] | None = None, still: bytes = b"", title: str = ""
 ) -> bytes:
@@ -67,7 +71,7 @@ def _filled(page: str, messages: Iterable[bytes], choices: dict[str, Any] | None
 
 
 def _packed(message: bytes) -> str:
-    return base64.b64encode(zlib.compress(message, 9)).decode()
+    return base64.b64encode(zlib.compress(message, LEVEL)).decode()
 
 
 @lru_cache
