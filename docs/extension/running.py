@@ -23,11 +23,13 @@ import sys
 import textwrap
 from contextlib import chdir
 from pathlib import Path
-from typing import Any
+from typing import Any, ClassVar
 
 from click.testing import CliRunner
 from docutils import nodes
 from docutils.parsers.rst import directives
+from pygments.lexer import RegexLexer
+from pygments.token import Generic
 from recall.labels import PROGRAMS, corrected, without_marks
 from sphinx.application import Sphinx
 from sphinx.util.docutils import SphinxDirective
@@ -191,12 +193,12 @@ class Command(Running):
             found = sorted(self.folder.glob(word)) if "*" in word else []
             arguments += [one.name for one in found] or [word]
         if self.config.is_fast and made and "vary" in words:
-            return [self.block(f"$ {self.arguments[0]}", "console")]
+            return [self.block(f"$ {self.arguments[0]}", "answer")]
         said = self.said(arguments)
         lines = [f"$ {self.arguments[0]}"]
         if "quiet" not in self.options and said.strip():
             lines.append(textwrap.dedent(said).rstrip())
-        shown = [self.block("\n".join(lines), "console")]
+        shown = [self.block("\n".join(lines), "answer")]
         if link := self.options.get("link"):
             shown.append(self.raw(f'<p><a href="{self._kept(link, said)}">Open {link}</a></p>'))
         if made:
@@ -242,7 +244,7 @@ class Rule(Running):
         return [
             words,
             self.block(wrong.strip(), "python"),
-            self.block("\n".join(said), "console"),
+            self.block("\n".join(said), "answer"),
             nodes.paragraph("", "Corrected:"),
             self.block("\n".join(fixes), "python"),
             self.raw('<div class="pair">'),
@@ -313,10 +315,18 @@ def _quoted(words: str) -> str:
     return words.replace("&", "&amp;").replace('"', "&quot;").replace("<", "&lt;")
 
 
+class AnswerLexer(RegexLexer):  # type: ignore[misc]
+    """What a terminal shows: lines that were typed, after a $, and what came back, which is no program."""
+
+    name = "answer"
+    tokens: ClassVar = {"root": [(r"^\$ .*\n", Generic.Prompt), (r".*\n", Generic.Output)]}
+
+
 def setup(app: Sphinx) -> dict[str, Any]:
     """Make the directives known; a fast build leaves out replays and pages of neighbours."""
     app.add_config_value("is_fast", default=False, rebuild="env", types=[bool])
     app.connect("autodoc-process-signature", _signed)
+    app.add_lexer("answer", AnswerLexer)
     app.add_directive("drawing", Drawing)
     app.add_directive("command", Command)
     app.add_directive("rule", Rule)
