@@ -50,7 +50,7 @@ BAD: tuple[object, ...] = (
     *(1j, Decimal("NaN"), Decimal("sNaN"), Decimal("Infinity"), Decimal("1e999"), Fraction(10**400, 3)),
     *(np.float64("nan"), np.float32(np.inf), np.int64(-1), np.bool_(True), np.str_("5"), np.complex128(1)),
     *(np.array(5.0), np.array([1.0, 2.0]), np.array("a"), np.array(1j), np.array(None), np.zeros((2, 2))),
-    *(np.datetime64("2026-05-01"), np.array([], float), np.array(["a"])),
+    *(np.datetime64("2026-05-01"), np.timedelta64(3, "s"), np.array([], float), np.array(["a"])),
     *((), (1,), (1, 2, 3), [math.nan, 1], ["a", "b"], [1, True], [[1], [1, 2]], [None], {}, {1: 2}, {"a"}),
     *(b"5", bytearray(b"5"), int, float, Sheet, Broken(), Unshowable(), lambda: 1, lambda nib: nib, len),
     *(range(10**12), iter(()), object(), Exception("no"), Ellipsis, NotImplemented, (999, 0, 0, 7)),

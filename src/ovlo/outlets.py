@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import sys
 from collections.abc import Iterable, Sequence
+from dataclasses import replace
 from os import PathLike
 from pathlib import Path
 from typing import TYPE_CHECKING, Any, TypedDict, Unpack, cast
@@ -400,6 +401,9 @@ def compare(a: Sheet | Motif, b: Sheet | Motif, names: tuple[str, str] | None = 
             f"compare: A is drawn in {first.unit}, but B in {second.unit}; give both sheets the same unit."
         )
     relation = relation_of(first._columns, second._columns, compare_inputs(second))
+    if relation.is_same_shape and first.paper != second.paper and isinstance(a, Sheet):
+        words = f"The paper is {first.paper.css} in A, but {second.paper.css} in B."
+        relation = replace(relation, words=(*relation.words, words))
     return Comparison(relation, (first, second), names or (first.title or "A", second.title or "B"))
 
 

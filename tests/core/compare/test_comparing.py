@@ -262,3 +262,21 @@ def test_a_scene_moved_is_the_same_with_eyes_too(turn, scale, is_mirrored):
     scene(sheet.new_nib())
     moved = transformed(sheet._columns, Similarity(scale, turn, 9, -7, is_mirrored))
     assert compare(sheet._columns, moved, compare_inputs(sheet)).is_same
+
+
+def test_another_paper_is_another_picture_and_said():
+    a, b = Sheet(), Sheet(paper="navy")
+    for sheet in (a, b):
+        sheet.new_nib().circle(40)
+    assert not a.compare(b)
+    assert str(a.compare(b)) == "The same shape.\nThe paper is #ffffff in A, but #000080 in B."
+
+
+def test_a_mirror_image_from_left_to_right_is_called_so():
+    a, b = Sheet(), Sheet()
+    for sheet, heading, turn in ((a, 0, 90), (b, 180, -90)):
+        nib = sheet.new_nib(heading=heading)
+        nib.forward(80)
+        nib.left(turn)
+        nib.forward(40)
+    assert str(a.compare(b)) == "The same: B is A mirrored left to right."

@@ -129,14 +129,15 @@ def _verdict(found: Relation, unit: str) -> str:
     if found.difference is not None and not found.words:
         distance = found.difference.distance
         return f"The same to the eye: the largest distance is {distance:.2g} {unit}, too small to see."
-    if abs(by.turn) > 1e-4:
+    is_left_right = by.is_mirrored and abs(abs(by.turn) - 180) <= 1e-4
+    if abs(by.turn) > 1e-4 and not is_left_right:
         ways.append(f"turned by {by.turn:.2f}°")
     if abs(by.scale - 1) > 1e-6:
         ways.append(f"scaled by {by.scale:.6g}")
     if abs(complex(by.x, by.y)) > 1e-6 * found.size:
         ways.append(f"moved by ({_short(by.x)}, {_short(by.y)})")
     if by.is_mirrored:
-        ways.insert(0, "mirrored in the x axis")
+        ways.insert(0, "mirrored left to right" if is_left_right else "mirrored in the x axis")
     same = "The same shape" if found.words else "The same"
     return f"{same}: B is A {', '.join(ways)}." if ways else f"{same}."
 
