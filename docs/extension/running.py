@@ -29,7 +29,7 @@ from click.testing import CliRunner
 from docutils import nodes
 from docutils.parsers.rst import directives
 from pygments.lexer import RegexLexer
-from pygments.token import Generic
+from pygments.token import Generic, Text
 from recall.labels import PROGRAMS, corrected, without_marks
 from sphinx.application import Sphinx
 from sphinx.util.docutils import SphinxDirective
@@ -319,7 +319,7 @@ class AnswerLexer(RegexLexer):  # type: ignore[misc]
     """What a terminal shows: lines that were typed, after a $, and what came back, which is no program."""
 
     name = "answer"
-    tokens: ClassVar = {"root": [(r"^\$ .*\n", Generic.Prompt), (r".*\n", Generic.Output)]}
+    tokens: ClassVar = {"root": [(r"^\$ .*\n", Generic.Prompt), (r".*\n", Text)]}
 
 
 def setup(app: Sphinx) -> dict[str, Any]:
