@@ -10,8 +10,11 @@ import numpy as np
 import pytest
 from PIL import Image
 
-from ovlo import BadValue, Sheet
+from ovlo import BadValue, Sheet, drawing
+from ovlo.core.values.units import page_size
 from ovlo.render.lettering import MissingGlyph
+from ovlo.render.paper import handout
+from ovlo.render.paper.paper_sheet import Paper
 
 KITE = """
 from ovlo import drawing
@@ -194,3 +197,16 @@ def test_a_notebook_shows_where_a_white_sheet_ends(tmp_path):
     sheet.save(tmp_path / "a.svg")
     frame = '<rect x="-100" y="-50" width="200" height="100" fill="none" stroke="#808080"'
     assert [frame in shown, frame in (tmp_path / "a.svg").read_text()] == [True, False]
+
+
+@pytest.mark.parametrize(("count", "across", "pages"), [(2, 1, 1), (5, 2, 1), (18, 3, 1), (40, 4, 2)])
+def test_a_handout_fills_its_page_with_the_largest_cells(count, across, pages):
+    def kite(nib, sides=3):
+        nib.rectangle(160, 120)
+
+    cells = drawing(width=160, height=120)(kite).vary(sides=range(3, 3 + count))._cells
+    assert handout._largest(cells, False, 718, 995).across == across
+    papers = handout.handout(
+        cells, "kites", Paper(page_size("A4", "vary"), 10), None, False, "editable", "vary"
+    )
+    assert len(papers) == pages

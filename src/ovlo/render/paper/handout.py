@@ -5,6 +5,8 @@ papers = handout(cells, "kite: sides=3..30", Paper(page_size("A4", "vary"), 12),
 
 from __future__ import annotations
 
+from math import ceil
+
 from ovlo.core.sheet.host import unhosted
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.errors import BadValue
@@ -20,6 +22,9 @@ PIXELS = PIXELS_PER_UNIT["mm"]
 
 USUAL = 190.0
 """CSS pixels, about, of a cell if nothing is said: 5 cm."""
+
+WORTH = 0.8
+"""Times the usual size that cells may have to be all on one page."""
 
 NARROWEST = 40.0
 """CSS pixels of a cell in which anything can be seen."""
@@ -39,7 +44,8 @@ def handout(
     Parameters
     ----------
     across : int or None
-        None for cells about 5 cm wide.
+        None for the largest cells with which all are on one page, if they are 4 cm wide or more; else for as
+        many pages as cells of about 5 cm need.
 
     Raises
     ------
@@ -48,10 +54,9 @@ def handout(
     """
     size, margin, _ = paper
     width, height = ((side - 2 * margin) * PIXELS for side in size)
-    columns = across or max(1, min(round(width / USUAL), len(cells)))
-    grid = contact.grid_of(cells, fit_each, columns, (width + GAP) / columns - GAP)
     room = height - TITLE - FOOT
-    grid = grid.lower_than(room)
+    grid = _grid(cells, fit_each, width, room, across) if across else _largest(cells, fit_each, width, room)
+    columns = grid.across
     if min(grid.side, grid.height) < NARROWEST:
         raise BadValue(
             f"{call}: {columns} columns with margins of {margin:g} mm leave no room on a page of "
@@ -73,3 +78,25 @@ def handout(
             nib.text(f"{i} of {len(lots)}", size=11, align="middle")
         papers.append(PaperSheet(*size, (whole(sheet, text),)))
     return papers
+
+
+def _grid(
+    cells: list[Cell], fit_each: bool, width: float, room: float, columns: int, rows: int = 1
+) -> contact.Grid:
+    """A grid of columns that fill the width, and of which so many rows fit into a room."""
+    grid = contact.grid_of(cells, fit_each, columns, (width + GAP) / columns - GAP)
+    return grid.lower_than((room + GAP) / rows - GAP)
+
+
+def _largest(cells: list[Cell], fit_each: bool, width: float, room: float) -> contact.Grid:
+    """The grid with the largest pictures on one page, or the usual one if that makes them much smaller."""
+    most = max(1, min(round(width / USUAL), len(cells)))
+    usual = _grid(cells, fit_each, width, room, most)
+    best, size = usual, WORTH * usual.side
+    for columns in range(1, most + 1):
+        shape = contact.grid_of(cells, fit_each, columns, USUAL).height / USUAL
+        grid = _grid(cells, fit_each, width, room, columns, rows=ceil(len(cells) / columns))
+        shown = min(grid.side, grid.height / shape)
+        if shown > size:
+            best, size = grid, shown
+    return best
