@@ -45,5 +45,5 @@ class Light(Style):
 class Dark(Style):
     """On dark ground."""
 
-    background_color = DARK["panel"]
+    background_color = DARK["ground"]
     styles: ClassVar = styles(DARK)
