@@ -174,20 +174,21 @@ def test_each_ink_has_a_pen_as_wide_as_most_of_its_lines_and_a_tray_the_nearest(
     ]
 
 
-@pytest.mark.parametrize(
-    ("cap", "area"), [("butt", 40 * 4), ("square", 44 * 4), ("round", 40 * 4 + math.pi * 2**2)]
-)
-def test_a_line_wider_than_its_pen_is_filled_to_its_edge_and_no_further(cap, area):
+@pytest.mark.parametrize("width", [1.1, 1.6, 2.05, 3.3, 4])
+@pytest.mark.parametrize("cap", ["butt", "square", "round"])
+def test_a_line_wider_than_its_pen_is_filled_to_its_edge_and_no_further(cap, width):
     sheet, nib = paper()
-    nib.line_cap, nib.line_width = cap, 4
+    nib.line_cap, nib.line_width = cap, width
+    ends = {"butt": 0, "square": width**2, "round": math.pi * (width / 2) ** 2}
+    area = 40 * width + ends[cap]
     nib.forward(40)
     found = plotted(sheet, pen_width=0.5)
     covered = lines(found.runs[0]).buffer(0.25)
     assert (found.wide_lines, found.fine_lines) == (1, 0)
     assert covered.area == pytest.approx(area, rel=0.01)
-    (one,) = plotted(sheet, pen_width=3).runs
+    (one,) = plotted(sheet, pen_width=0.8 * width).runs
     assert (len(one.strokes), round(one.drawn)) == (1, 40)
-    assert plotted(sheet, pen_width=8).fine_lines == 1
+    assert plotted(sheet, pen_width=2 * width).fine_lines == 1
 
 
 def test_a_border_is_drawn_after_what_fills_it_even_if_its_ink_is_lighter():

@@ -29,7 +29,7 @@ from ovlo.core.plot.pens import FINEST, Pen, Replaced, pens_for
 from ovlo.core.plot.placing import Placing
 from ovlo.core.plot.routing import ordered, travel
 from ovlo.core.plot.strokes import Strokes
-from ovlo.core.plot.wide import WIDER, covered, is_wide
+from ovlo.core.plot.wide import WIDER, covered, gaps, is_wide
 from ovlo.core.trail.columns import Columns
 from ovlo.core.values.arrays import Bools, Floats, Ints
 from ovlo.core.values.choices import Hatch, HiddenLines, PenOrder, StrokeOrder
@@ -231,7 +231,8 @@ def _strokes_of(
     thin, wide = lines.taken(np.flatnonzero(~is_filled)), lines.taken(np.flatnonzero(is_filled))
     hatching = _hatching(areas, _borders(areas, lines), wishes, call)
     bands = covered(wide.layer, looks)
-    along = hatched(bands.shapes, wide.widths, "concentric", wide.widths, 0.0, call)
+    between = gaps(wide.layer.widths, wide.widths)
+    along = hatched(bands.shapes, wide.widths, "concentric", between, 0.0, call)
     refuse_many(len(thin.pens) + len(hatching.counts) + len(along.counts), call)
     filled = Strokes.of_lines(hatching.points, hatching.counts)
     if wishes.hatch == "concentric":  # the others have no point too many

@@ -27,6 +27,16 @@ def is_wide(lines: Layer, pen_widths: Floats) -> Bools:
     return wide
 
 
+def gaps(widths: Floats, pen_widths: Floats) -> Floats:
+    """From one stroke along each line to the next, so that they are spread evenly and leave nothing between.
+
+    Strokes go along both sides, so there are an even number of them across.
+    """
+    pairs = np.ceil(widths / (2 * pen_widths) - 1e-9)
+    spread: Floats = (widths - pen_widths) / (2 * pairs - 1)
+    return spread
+
+
 def covered(lines: Layer, looks: list[Look]) -> Layer:
     """The areas that lines cover, with their caps and joins."""
     import shapely
