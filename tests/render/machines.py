@@ -10,6 +10,7 @@ import math
 import re
 from collections import defaultdict
 
+import numpy as np
 import svgelements
 
 Lines = dict[int, list[list[tuple[float, float]]]]
@@ -139,12 +140,13 @@ def svg(text: str) -> Head:
     for pen, group in enumerate(re.findall(r'<g id="pen-\d+".*?</g>', text, re.S), 1):
         assert 'fill="none"' in group
         for data in re.findall(r'<path d="(.*?)"', group):
-            points = []
+            points: list[tuple[float, float]] = []
             for segment in svgelements.Path(data):
                 if isinstance(segment, svgelements.Arc):
-                    points += [segment.point(i / 60) for i in range(1, 61)]
+                    points += segment.npoint(np.arange(1, 61) / 60).tolist()
                 else:
-                    points.append(segment.end)
-            head.travelled.append((points[0].x, height - points[0].y))
-            head.drawn[pen].append([(point.x, height - point.y) for point in points])
+                    points.append((segment.end.x, segment.end.y))
+            up = [(x, height - y) for x, y in points]
+            head.travelled.append(up[0])
+            head.drawn[pen].append(up)
     return head
