@@ -9,7 +9,7 @@ from typing import Any, ClassVar
 from pygments.style import Style
 from pygments.token import Comment, Generic, Keyword, Number, Operator, String, Token
 
-STYLE_SHEET = Path(__file__).parents[2] / "src/ovlo/page/assets/page.css"
+STYLE_SHEET = Path(__file__).parents[2] / "src/ovlo/page/assets/palette.css"
 
 
 def palettes() -> tuple[dict[str, str], dict[str, str]]:

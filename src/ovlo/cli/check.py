@@ -93,7 +93,7 @@ def check(
     for name in skipped:
         if name not in RULES:
             raise BadUse(f"--skip: there is no rule {name!r}{arguments.near(name, RULES)}; see --rules.")
-    wishes = Wishes(skipped, as_json, strict)
+    reporting = Reporting(skipped, as_json, strict)
     targets = [one for program in programs for one in _targets(program)]
     if is_fix or is_diff:
         for target in targets:
@@ -102,7 +102,7 @@ def check(
             return
     if len(targets) == 1 and not report and not reference and targets[0] == programs[0]:
         run = Run(targets[0], settings, seed, limits)
-        is_well = run.conclude(partial(_conclude, wishes, run), traced=True)
+        is_well = run.conclude(partial(_conclude, reporting, run), traced=True)
     else:
         path = _report_path(report)
         if reference:
@@ -111,12 +111,12 @@ def check(
             CheckJob(one, settings, seed, folder.usual(limits), skipped, reference, path is not None)
             for one in targets
         ]
-        is_well = _check_many(jobs, wishes, path)
+        is_well = _check_many(jobs, reporting, path)
     if not is_well:
         raise SystemExit(1)
 
 
-class Wishes(NamedTuple):
+class Reporting(NamedTuple):
     """What is to be reported, and how."""
 
     skipped: tuple[str, ...]
@@ -156,11 +156,13 @@ def _report_path(report: str | None) -> Path | None:
     return path
 
 
-def _conclude(wishes: Wishes, run: Run, outcome: Outcome) -> bool:
+def _conclude(reporting: Reporting, run: Run, outcome: Outcome) -> bool:
     """Find and print what is wrong with what a program drew; whether all is well."""
     tell_trouble(outcome, run.seed)
-    found = [] if outcome.sheet is None else outlets.check(outcome.sheet, wishes.skipped, outcome.stopped_at)
-    if wishes.as_json:
+    found = (
+        [] if outcome.sheet is None else outlets.check(outcome.sheet, reporting.skipped, outcome.stopped_at)
+    )
+    if reporting.as_json:
         _say_json(found)
     else:
         if outcome.sheet is not None and (made := wording.made_with(outcome.sheet)):
@@ -168,31 +170,31 @@ def _conclude(wishes: Wishes, run: Run, outcome: Outcome) -> bool:
         for one in found:
             say(described(one, run.program.path))
         say(summary(found, outcome.trouble))
-    return not outcome.trouble and not any(wishes.strict or one.severity == PROBLEM for one in found)
+    return not outcome.trouble and not any(reporting.strict or one.severity == PROBLEM for one in found)
 
 
-def _check_many(jobs: list[CheckJob], wishes: Wishes, path: Path | None) -> bool:
+def _check_many(jobs: list[CheckJob], reporting: Reporting, path: Path | None) -> bool:
     """Check programs, print what was found in their order, and then a table; whether all is well."""
     results: list[Checked] = []
     for some in folder.check_all(jobs):
         results += some
-        for one in some if not wishes.as_json else ():
+        for one in some if not reporting.as_json else ():
             _say_checked(one)
-    if wishes.as_json:
+    if reporting.as_json:
         _say_json([finding for one in results for finding in one.found])
     else:
         say(f"\n{_total(results)}")
     if path is not None:
-        from ovlo.page.report import Entry, report  # with the page and its pictures, which few want
+        from ovlo.page.report import Work, report  # with the page and its pictures, which few want
 
         entries = [
-            Entry(one.target, one.path, one.sheet, one.found, one.trouble, one.verdict, one.is_same)
+            Work(one.target, one.path, one.sheet, one.found, one.trouble, one.verdict, one.is_same)
             for one in results
         ]
         title = f"Checked: {wording.counted(len(results), 'drawing')}"
         write(path, report(entries, title))
         say(f"{path}: {wording.counted(len(results), 'drawing')}")
-    return not any(one.is_bad(wishes.strict) for one in results)
+    return not any(one.is_bad(reporting.strict) for one in results)
 
 
 def _say_checked(one: Checked) -> None:

@@ -77,7 +77,7 @@ def _packed(message: bytes) -> str:
 @lru_cache
 def empty_page(connect: str = "'none'") -> str:
     """The page without a drawing; it may speak to nobody, or to what `connect` names."""
-    style, script = asset("page.css"), script_of(MODULES)
+    style, script = style_of("page.css"), script_of(MODULES)
     page = asset("page.html")
     meta = f'<meta http-equiv="Content-Security-Policy" content="{policy(connect)}">'
     page = page.replace("<!-- policy -->", meta)
@@ -89,10 +89,15 @@ def empty_page(connect: str = "'none'") -> str:
 def policy(connect: str = "'none'") -> str:
     """What the page may load (CSP 3): its own style and script; and what it may speak to."""
     return (
-        f"default-src 'none'; style-src {_digest(asset('page.css'))}; "
+        f"default-src 'none'; style-src {_digest(style_of('page.css'))}; "
         f"script-src {_digest(script_of(MODULES))}; img-src data:; connect-src {connect}; "
         "base-uri 'none'; form-action 'none'"
     )
+
+
+def style_of(name: str) -> str:
+    """A style sheet with the colours that all pages share."""
+    return asset("palette.css") + asset(name)
 
 
 def asset(name: str) -> str:

@@ -1,6 +1,6 @@
 """The report of a folder of programs, as one page to read or print: pictures, findings, lines.
 
-write(Path("report.html"), report([Entry("kite.py", sheet, findings, "")], "Kite class"))
+write(Path("report.html"), report([Work("kite.py", sheet, findings, "")], "Kite class"))
 
 Nothing on it is taken as markup, whatever a program prints or is called, and no script runs.
 """
@@ -16,7 +16,7 @@ from typing import NamedTuple
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.errors import OvloError
 from ovlo.core.values.finding import PROBLEM, Finding
-from ovlo.page.document import asset
+from ovlo.page.document import asset, style_of
 from ovlo.page.source import coloured
 from ovlo.render.formats.png import render
 from ovlo.render.page import Page
@@ -28,7 +28,7 @@ MOST_LINES = 400
 """Lines of a program that are shown."""
 
 
-class Entry(NamedTuple):
+class Work(NamedTuple):
     """A drawing of the report."""
 
     name: str
@@ -40,16 +40,16 @@ class Entry(NamedTuple):
     is_same: bool = True
 
 
-def report(entries: Sequence[Entry], title: str) -> bytes:
+def report(entries: Sequence[Work], title: str) -> bytes:
     """The page."""
     rows = "\n".join(_row(number, entry) for number, entry in enumerate(entries))
     works = "\n".join(_work(number, entry) for number, entry in enumerate(entries))
-    page = asset("report.html").replace("<!-- style -->", asset("report.css"))
+    page = asset("report.html").replace("<!-- style -->", style_of("report.css"))
     page = page.replace("<!-- title -->", html.escape(title))
     return page.replace("<!-- rows -->", rows).replace("<!-- works -->", works).encode()
 
 
-def _row(number: int, entry: Entry) -> str:
+def _row(number: int, entry: Work) -> str:
     """A row of the table of all drawings."""
     problems = sum(one.severity == PROBLEM for one in entry.found)
     hints = len(entry.found) - problems
@@ -60,7 +60,7 @@ def _row(number: int, entry: Entry) -> str:
     return f'<tr class="{state}"><th><a href="#work-{number}">{html.escape(entry.name)}</a></th>{told}</tr>'
 
 
-def _work(number: int, entry: Entry) -> str:
+def _work(number: int, entry: Work) -> str:
     """A drawing: its picture, what was found, and its program."""
     marked = {
         line for one in entry.found for line in one.lines if Path(one.file or entry.path) == Path(entry.path)
@@ -78,7 +78,7 @@ def _work(number: int, entry: Entry) -> str:
     return "\n".join([*parts, _program(entry.path, marked), "</section>"])
 
 
-def _picture(entry: Entry) -> str:
+def _picture(entry: Work) -> str:
     if entry.sheet is None:
         return '<p class="picture">No picture.</p>'
     page = Page.of(entry.sheet)

@@ -71,7 +71,7 @@ def drawn_again(sheet: Sheet, told: set[int]) -> Iterator[Match]:
 
 
 def _told(count: int, again: int, is_own: bool) -> tuple[str, str]:
-    """What is said of some figures of a line that lie on others, and how it is mended."""
+    """What is said of some figures of a line that lie on others, and the fix."""
     left, lie = count - again, "lies" if again == 1 else "lie"
     if not is_own:
         what = "This figure" if again == 1 else f"{again} figures drawn here"
@@ -98,8 +98,6 @@ def _figures(columns: Columns, same: float) -> Figures:
         return Figures(steps, steps, steps)
     of_run = np.repeat(np.arange(len(runs)), stops - runs["start"])
     starts, ends = columns.starts[steps] @ AXES, columns.points[steps] @ AXES
-    is_curved = np.zeros(len(columns), bool)
-    is_curved[columns.arcs["step"]] = True
     contour, style, area = (runs[name][of_run] for name in ("contour", "style", "area"))
     is_joined = (
         (np.diff(contour, prepend=-1) == 0)
@@ -116,7 +114,7 @@ def _figures(columns: Columns, same: float) -> Figures:
     stop = np.flatnonzero(last) + 1
     start = np.append(0, stop[:-1])
     # Two points of each step, taken together, are the same whichever way it is walked.
-    inner = [_within(columns, steps, starts, ends, is_curved[steps], share) for share in (1 / 3, 2 / 3)]
+    inner = [_within(columns, steps, starts, ends, share) for share in (1 / 3, 2 / 3)]
     one, other = (mixed(numbered(np.column_stack([z.real, z.imag]), same)) for z in inner)
     kinds = np.add.reduceat(mixed(one + other), start) ^ mixed(_paint(columns, style, area)[start])
     is_closed = is_back[stop - 1]
@@ -130,10 +128,9 @@ def _is_opaque(columns: Columns) -> Bools:
     return np.asarray((inks[columns.runs["style"]] == 1) & (fills[columns.runs["area"]] == 1))
 
 
-def _within(
-    columns: Columns, steps: Ints, starts: Complexes, ends: Complexes, is_curved: Bools, share: float
-) -> Complexes:
+def _within(columns: Columns, steps: Ints, starts: Complexes, ends: Complexes, share: float) -> Complexes:
     """The point that is a share of the way along each step."""
+    is_curved = columns.is_curved[steps]
     found = starts + share * (ends - starts)
     if is_curved.any():
         arcs = columns.arcs[np.searchsorted(columns.arcs["step"], steps[is_curved])]

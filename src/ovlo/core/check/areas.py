@@ -130,8 +130,6 @@ def cut_short(columns: Columns) -> Iterator[tuple[int, Match]]:
     starts, points = columns.starts, columns.points
     pens, nibs, of_area = (columns.of_steps(name) for name in ("pen", "nib", "area"))
     contours = columns.of_steps("contour")
-    curved = np.zeros(len(columns), bool)
-    curved[columns.arcs["step"]] = True
     for area, row in enumerate(columns.areas):
         stop = last.get(area, len(columns))
         inside = int(row["step"]) + np.flatnonzero(of_area[row["step"] : stop] == area)
@@ -150,7 +148,7 @@ def cut_short(columns: Columns) -> Iterator[tuple[int, Match]]:
         back = np.flatnonzero((np.abs(points[after] - begin) <= near).all(axis=1))
         is_closed = (np.abs(points[mine[-1]] - begin) <= near).all()
         # Half a disc is filled, and the other half only drawn.
-        if not len(back) or is_closed or (len(mine) == 1 and curved[mine[0]]):
+        if not len(back) or is_closed or (len(mine) == 1 and columns.is_curved[mine[0]]):
             continue
         rest = int(back[0]) + 1
         steps = "the next step, which closes" if rest == 1 else f"the next {rest} steps, which close"

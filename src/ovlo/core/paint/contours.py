@@ -129,8 +129,7 @@ def contours(columns: Columns, places: NDArray[np.int32] | None = None) -> Itera
     steps = ranges(runs["start"], stops - runs["start"])
     of_step = np.repeat(np.arange(len(runs)), stops - runs["start"])
     starts, ends = columns.starts @ AXES, columns.points @ AXES
-    curved = np.zeros(len(columns), bool)
-    curved[columns.arcs["step"]] = True
+    curved = columns.is_curved
     moved = (starts[steps] != ends[steps]) | curved[steps]
     steps, of_step = steps[moved], of_step[moved]
     # A contour that jumped, as over a returning block's own steps, goes on where it was.

@@ -82,7 +82,7 @@ class Wishes:
 
 
 @dataclass(frozen=True, eq=False)
-class Run:
+class PenRun:
     """What one pen draws, in this order; lengths in millimetres.
 
     `travel` and `lifts` are those of this order, and `travel_before` and `lifts_before` those of the lines as
@@ -113,7 +113,7 @@ class Plotted:
     Attributes
     ----------
     placing : Placing
-    runs : list of Run
+    runs : list of PenRun
         One for each pen that draws, in the order they are used.
     replaced : list of Replaced
         What a tray of pens has not.
@@ -129,7 +129,7 @@ class Plotted:
     """
 
     placing: Placing
-    runs: list[Run]
+    runs: list[PenRun]
     replaced: list[Replaced] = field(default_factory=list)
     cut_marks: int = 0
     paper_marks: int = 0
@@ -344,7 +344,7 @@ class _Lot(NamedTuple):
 
 def _runs(
     pens: list[Pen], drawn: _Lot, filled: _Lot, ranks: list[int], order: str, tolerance: float
-) -> list[Run]:
+) -> list[PenRun]:
     """What each pen draws, in the order of their ranks."""
     here: tuple[float, float] = HOME
     runs = []
@@ -359,7 +359,7 @@ def _runs(
         once = _as_painted(hatches, lines, hatch_at, line_at[rows])
         strokes = _in_order(once, order, tolerance, here)
         runs.append(
-            Run(
+            PenRun(
                 pens[number],
                 strokes,
                 travel(strokes.starts, strokes.ends, here),

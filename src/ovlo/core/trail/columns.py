@@ -245,6 +245,14 @@ class Columns:
         return traced
 
     @cached_property
+    def is_curved(self) -> Bools:
+        """Whether each step is an arc or a cubic, shape (n,)."""
+        is_curved = np.zeros(len(self), bool)
+        is_curved[self.arcs["step"]] = True
+        is_curved.flags.writeable = False
+        return is_curved
+
+    @cached_property
     def is_drawn(self) -> Bools:
         """Whether each step left a line, shape (n,)."""
         is_drawn: Bools = self.of_steps("pen") == PenState.DRAW

@@ -25,6 +25,7 @@ from ovlo.program.source.tree import (
     changed_names,
     functions,
     last_name,
+    lone_expressions,
     parameters,
     read_names,
 )
@@ -76,8 +77,7 @@ def findings_in(tree: ast.Module, file: str) -> list[Finding]:
     "that it does nothing.",
 )
 def _not_entered(tree: ast.Module) -> Iterator[SourceMatch]:
-    for node in ast.walk(tree):
-        call = node.value if isinstance(node, ast.Expr) else None
+    for call in lone_expressions(tree):
         if not isinstance(call, ast.Call) or not isinstance(call.func, ast.Attribute):
             continue
         if call.func.attr in HOW and isinstance(call.func.value, ast.Name):
@@ -98,10 +98,7 @@ def _not_entered(tree: ast.Module) -> Iterator[SourceMatch]:
 )
 def _not_called(tree: ast.Module) -> Iterator[SourceMatch]:
     names = {node.name for node in tree.body if isinstance(node, ast.FunctionDef)}
-    for node in ast.walk(tree):
-        if not isinstance(node, ast.Expr):
-            continue
-        named = node.value
+    for named in lone_expressions(tree):
         if isinstance(named, ast.Attribute) and isinstance(named.value, ast.Name) and named.attr in METHODS:
             words = f"{named.value.id}.{named.attr}"
         elif isinstance(named, ast.Name) and named.id in names:
@@ -111,10 +108,10 @@ def _not_called(tree: ast.Module) -> Iterator[SourceMatch]:
         end = named.end_col_offset or 0
         takes_nothing = isinstance(named, ast.Attribute) and named.attr in BARE
         yield SourceMatch(
-            node.lineno,
+            named.lineno,
             f"{words} is named here, but not called, so it does nothing.",
             f"Write {words}({'' if takes_nothing else '…'}).",
-            edit=Edit(node.lineno, end, end, "()") if takes_nothing else None,
+            edit=Edit(named.lineno, end, end, "()") if takes_nothing else None,
         )
 
 

@@ -24,7 +24,9 @@ from ovlo.program.source.tree import (
     blocks,
     called,
     changed_names,
+    defined_names,
     functions,
+    lone_expressions,
     read_names,
 )
 
@@ -82,10 +84,7 @@ def _unknown_name(tree: ast.Module) -> Iterator[SourceMatch]:
     }
     if imports_all - {"ovlo"}:
         return  # who knows what that defines
-    own = [
-        *changed_names(tree),
-        *(node.name for node in ast.walk(tree) if isinstance(node, Function | ast.ClassDef)),
-    ]
+    own = defined_names(tree)
     for line, name, _ in _about(tree, "UndefinedName", "ImportStarUsage"):
         if name not in ovlo.__all__ or not imports_all:
             words = name_answer(name, own, ovlo.__all__ if imports_all else own)
@@ -128,13 +127,7 @@ def _unused_import(tree: ast.Module) -> Iterator[SourceMatch]:
     "place.",
 )
 def _defined_twice(tree: ast.Module) -> Iterator[SourceMatch]:
-    names = {(node.lineno, node.name) for node in ast.walk(tree) if isinstance(node, Function)}
-    names |= {
-        (one.lineno, node.name)
-        for node in ast.walk(tree)
-        if isinstance(node, Function)
-        for one in node.decorator_list
-    }
+    names = {(at.lineno, one.name) for one in functions(tree) for at in (one, *one.decorator_list)}
     for line, name, (first,) in _about(tree, "RedefinedWhileUnused"):
         if (line, name) in names:
             yield SourceMatch(
@@ -153,8 +146,7 @@ def _defined_twice(tree: ast.Module) -> Iterator[SourceMatch]:
     "Reported when a line compares or computes something and keeps nothing of it.",
 )
 def _no_effect(tree: ast.Module) -> Iterator[SourceMatch]:
-    for node in ast.walk(tree):
-        value = node.value if isinstance(node, ast.Expr) else None
+    for value in lone_expressions(tree):
         if not isinstance(value, ast.Compare | ast.BinOp | ast.UnaryOp | ast.Tuple) or _has_calls(value):
             continue
         words = ast.unparse(value)
@@ -189,9 +181,8 @@ def _has_calls(node: ast.AST) -> bool:
     "its line.",
 )
 def _unused_result(tree: ast.Module) -> Iterator[SourceMatch]:
-    own = {node.name for node in ast.walk(tree) if isinstance(node, Function)} | changed_names(tree)
-    for node in ast.walk(tree):
-        call = node.value if isinstance(node, ast.Expr) else None
+    own = defined_names(tree)
+    for call in lone_expressions(tree):
         if not isinstance(call, ast.Call) or (name := called(call)) in own:
             continue
         is_method = isinstance(call.func, ast.Attribute) and name in NEW_OF_MOTIF | NEW_OF_TEXT

@@ -60,6 +60,17 @@ def blocks(owner: ast.AST) -> Iterator[list[ast.stmt]]:
             yield body
 
 
+def lone_expressions(tree: ast.AST) -> Iterator[ast.expr]:
+    """The expressions that are a statement by themselves."""
+    return (node.value for node in ast.walk(tree) if isinstance(node, ast.Expr))
+
+
+def defined_names(tree: ast.AST) -> set[str]:
+    """The names of values, functions and classes that a program makes itself."""
+    made = (node.name for node in ast.walk(tree) if isinstance(node, Function | ast.ClassDef))
+    return changed_names(tree).union(made)
+
+
 def read_names(tree: ast.AST) -> set[str]:
     """The names that are read, also those of functions that are called."""
     found = set()

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 from typing import Literal, NamedTuple, get_args
 
-from ovlo.core.plot.plot import Run
+from ovlo.core.plot.plot import PenRun
 from ovlo.core.values import arguments
 from ovlo.core.values.errors import BadValue
 
@@ -48,7 +48,7 @@ class Machine(NamedTuple):
     width: float | None = None
     height: float | None = None
 
-    def seconds(self, run: Run) -> float:
+    def seconds(self, run: PenRun) -> float:
         """About how long a run takes, without changing the pen."""
         minutes = run.drawn / self.feed + run.travel / self.travel_feed
         return 60 * minutes + LIFT_SECONDS * run.lifts

@@ -9,7 +9,7 @@ from itertools import pairwise
 
 import numpy as np
 
-from ovlo.core.plot.plot import Plotted, Run
+from ovlo.core.plot.plot import PenRun, Plotted
 from ovlo.core.plot.strokes import Strokes
 from ovlo.render.formats.svg import escape
 from ovlo.render.numbers import number, number_text
@@ -32,7 +32,7 @@ def render(plotted: Plotted, machine: Machine, about: PlotDetails) -> bytes:
     return "".join([head, *groups, "</svg>\n"]).encode()
 
 
-def _group(run: Run, place: int, height: float) -> str:
+def _group(run: PenRun, place: int, height: float) -> str:
     """What one pen draws."""
     paths = "".join(f'<path d="{data}"/>\n' for data in path_data(run.strokes, height))
     return (
