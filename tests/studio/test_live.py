@@ -348,13 +348,13 @@ def test_wishes_that_are_none_change_nothing(live):
     page = live(KITE)
     page.until(lambda page: page.now("stepCount"))
     wishes = [
-        {"do": "values", "values": {"sides": 5}},
         {"do": "values", "values": ["sides"], "seed": "many"},
         {"do": "choose", "name": "os.system"},
         {"do": "save", "ending": "/etc/passwd", "overlays": [], "only": ""},
         {"do": "save", "ending": ".svg", "overlays": {"grid": 1}, "only": 7},
         {"do": "write", "values": {"__class__": "5"}},
         {"do": "nothing of ours"},
+        {"do": "values", "values": {"sides": 5}},
     ]
     page.browser.execute_script(
         "const line = new WebSocket(location.origin.replace('http', 'ws') + '/1/link');"
@@ -362,6 +362,9 @@ def test_wishes_that_are_none_change_nothing(live):
         "line.onopen = () => wishes.forEach((one) => line.send(JSON.stringify(one)));",
         json.dumps(wishes),
     )
+    page.until(
+        lambda page: "sides=5" in values(page)
+    )  # the last wish has been heard, and so has each before it
     set_value(page, "sides", "6")
     page.until(lambda page: "sides=6" in values(page))
     assert page.process.poll() is None
