@@ -354,7 +354,7 @@ def test_wishes_that_are_none_change_nothing(live):
         {"do": "save", "ending": ".svg", "overlays": {"grid": 1}, "only": 7},
         {"do": "write", "values": {"__class__": "5"}},
         {"do": "nothing of ours"},
-        {"do": "values", "values": {"sides": 5}},
+        {"do": "values", "values": {"sides": "5", "side": 5}},
     ]
     page.browser.execute_script(
         "const line = new WebSocket(location.origin.replace('http', 'ws') + '/1/link');"
