@@ -5,12 +5,13 @@
 # make coverage      what the tests reach, subprocesses included
 # make docs          the guide as a site: docs/_build/index.html
 # make handouts      the lessons of the guide as PDF: docs/_build/handouts
+# make editor        build the studio's editor from its lock file again: src/ovlo/studio/vendor
 # make screenshots   redraw docs/screenshots from the examples
 
 PYTHON ?= python3
 BIN := .venv/bin
 
-.PHONY: demo test docs handouts bench torture coverage screenshots clean
+.PHONY: demo editor test docs handouts bench torture coverage screenshots clean
 
 demo: .venv/ovlo
 	$(BIN)/ovlo demo
@@ -39,6 +40,9 @@ docs: .venv/guide
 
 handouts: docs
 	$(BIN)/python docs/print_handouts.py
+
+editor:
+	cd src/ovlo/studio/vendor && npm ci --silent && npm run --silent build
 
 screenshots: .venv/ovlo
 	$(BIN)/python docs/take_screenshots.py

@@ -25,8 +25,9 @@ def test_the_mitre_limit_and_the_version_of_messages_are_the_same():
 def test_the_page_has_the_keys_that_no_drawing_may_have():
     actions = asset("player.js").split("const actions = {")[1].split("};")[0]
     keys = re.findall(r'^    "?([^\s":]| )"?:', actions, flags=re.M)
-    assert set(keys) == set(PAGE_KEYS)
-    listed = re.findall(r"<dt>(.+?)</dt>", asset("page.html"))
+    overlays = asset("player.js").split("const OVERLAYS = {")[1].split("};")[0]
+    assert {*keys, *re.findall(r'"(.)"', overlays)} == set(PAGE_KEYS)
+    listed = " ".join(re.findall(r"<dt>(.+?)</dt>", asset("page.html"))).split()
     assert {key for key in listed if len(key) == 1 and key.isascii()} | {" "} == set(PAGE_KEYS)
 
 

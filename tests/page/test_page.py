@@ -8,7 +8,8 @@ from pathlib import Path
 
 import pytest
 
-from ovlo.page.document import MODULES, asset, script_of
+from ovlo.page.document import MODULES, asset, empty_page, file_kit, served_kit
+from ovlo.studio.kit import studio_kit
 
 selenium = pytest.importorskip("selenium")
 
@@ -89,7 +90,7 @@ def test_the_picture_stands_there_without_scripts(page):
 
 
 def test_it_plays_pauses_and_comes_to_its_end(page):
-    speed = page.find_element(By.ID, "speed")
+    speed = page.find_element(By.ID, "seconds")
     speed.clear()
     speed.send_keys("0.4")
     page.find_element(By.ID, "play").click()
@@ -108,7 +109,7 @@ def test_an_animation_as_a_page_plays_at_once(ovlo_command, program, opened, tmp
     assert (done.returncode, "kite.html: a page that plays 0.5 s" in done.stdout) == (0, True)
     page = opened(tmp_path / "kite.html")
     WebDriverWait(page, 10).until(lambda page: now(page, "currentStep") == 10 and not now(page, "isPlaying"))
-    assert page.find_element(By.ID, "overlay-pointer").is_selected()
+    assert page.find_element(By.ID, "overlay-pointer").get_attribute("aria-pressed") == "true"
 
 
 def test_the_harbour_replays_from_sky_to_title_with_the_network_off(ovlo_command, opened, tmp_path, chromium):
@@ -139,7 +140,7 @@ def test_a_link_leads_to_its_step(page, opened, tmp_path):
 
 def test_lines_and_functions_are_shown_alone(page):
     whole = now(page, "pictureOf()")
-    page.execute_script("document.getElementById('tree-part').open = true")
+    page.find_element(By.ID, "tab-tree").click()
     (box,) = [
         box for box in page.find_elements(By.CSS_SELECTOR, "#tree label") if box.text.startswith("tail")
     ]
@@ -173,7 +174,7 @@ def test_findings_lead_to_their_place(program, ovlo_command, opened, tmp_path):
     assert row.text.startswith("off-sheet")
     assert "Fix:" in row.text
     row.find_element(By.TAG_NAME, "button").click()
-    assert page.find_element(By.ID, "overlay-findings").is_selected()
+    assert page.find_element(By.ID, "overlay-findings").get_attribute("aria-pressed") == "true"
 
 
 def test_keys_are_listed_and_the_list_closes(page):
@@ -221,8 +222,9 @@ def test_a_small_drawing_makes_a_small_page(ovlo_command, program, tmp_path):
     assert (tmp_path / "walk.html").stat().st_size < 150_000
 
 
-def test_the_joined_script_has_every_module_and_no_name_twice():
-    script = script_of(MODULES)
+@pytest.mark.parametrize("kit", [file_kit, served_kit, studio_kit])
+def test_the_joined_script_has_every_module_and_no_name_twice(kit):
+    script = empty_page(kit=kit()).split('<script type="module">')[1]
     assert "import {" not in script
     assert "export " not in script
     names = re.findall(r"^(?:async )?function (\w+)|^const (\w+)", script, re.MULTILINE)

@@ -30,6 +30,7 @@ from ovlo.program.loading import load
 from ovlo.program.outcome import Outcome
 from ovlo.program.running import Limits
 from ovlo.program.source.rules import ALL_RULES as RULES
+from ovlo.program.texts import Source
 from ovlo.render.files import check_folder, checked_path, write
 
 
@@ -126,10 +127,10 @@ class Reporting(NamedTuple):
 
 def _fix(run: Run, skipped: tuple[str, ...], is_diff: bool) -> None:
     """Write, or show, the fixes of one program."""
-    from ovlo.cli.fixing import Source, fixed  # with what runs it again, which few want
+    from ovlo.cli.fixing import fixed  # with what runs it again, which few want
 
     path = run.program.path
-    before = Source.of(path)
+    before = Source.of(path.read_bytes())
     source, done, left = fixed(run, skipped)
     if is_diff:
         say(before.difference(source, str(path)).rstrip())

@@ -6,14 +6,11 @@ text, done = fixed(run, findings, skipped)
 from __future__ import annotations
 
 import ast
-import difflib
 import sys
 import tempfile
-import tokenize
 from collections import Counter
 from contextlib import contextmanager, suppress
 from dataclasses import replace
-from io import BytesIO
 from pathlib import Path
 from typing import NamedTuple
 
@@ -23,49 +20,15 @@ from ovlo.core.values.errors import OvloError
 from ovlo.core.values.finding import Edit, Finding
 from ovlo.program.loading import load
 from ovlo.program.running import Limits, run_program
+from ovlo.program.source.harmless import OUTSIDE
 from ovlo.program.source.tree import called
+from ovlo.program.texts import Source
 
 MOST = 20
 """Edits that are tried."""
 
 SECONDS = 5.0
 """That a program may take when it is run again."""
-
-OUTSIDE = {
-    *("input", "open", "system", "run", "Popen", "save", "save_plot", "animate", "show", "live", "remove"),
-    *("unlink", "mkdir", "write_text", "write_bytes", "urlopen"),
-}
-"""Calls that ask somebody, or write or send something: a program with one is not run again."""
-
-
-class Source(NamedTuple):
-    """A file as text, and how it is written."""
-
-    text: str
-    encoding: str
-
-    @classmethod
-    def of(cls, path: Path) -> Source:
-        """The text of a file, with its own line ends."""
-        data = path.read_bytes()
-        encoding, _ = tokenize.detect_encoding(BytesIO(data).readline)
-        return cls(data.decode(encoding), encoding)
-
-    def edited(self, edit: Edit) -> Source:
-        """The text with an edit; columns are counted in bytes of UTF-8, as Python does."""
-        lines = self.text.splitlines(keepends=True)
-        line = lines[edit.line - 1].encode()
-        lines[edit.line - 1] = (line[: edit.column] + edit.text.encode() + line[edit.end_column :]).decode()
-        return self._replace(text="".join(lines))
-
-    def to_bytes(self) -> bytes:
-        """What is written."""
-        return self.text.encode(self.encoding)
-
-    def difference(self, other: Source, name: str) -> str:
-        """What another text changes, as a unified diff."""
-        before, after = (one.text.splitlines(keepends=True) for one in (self, other))
-        return "".join(difflib.unified_diff(before, after, name, name))
 
 
 class Fixed(NamedTuple):
@@ -78,7 +41,7 @@ class Fixed(NamedTuple):
 
 def fixed(run: Run, skipped: tuple[str, ...]) -> Fixed:
     """The program with every fix that is one edit and proves right."""
-    source = Source.of(run.program.path)
+    source = Source.of(run.program.path.read_bytes())
     if call := _reaches_outside(source.text):
         return Fixed(source, [], f"The program calls {call}(…), so it is not run again to prove a fix.")
     done: list[Finding] = []

@@ -28,8 +28,7 @@ COMMANDS = {
     "steps": "List the steps of a drawing, each with its line of the program.",
     "compare": "Check whether two programs draw the same picture, and how they differ.",
     "animate": "Save an animation of the drawing as it is drawn.",
-    "live": "Open a page with a control for each parameter; the picture follows, also when you save the "
-    "file.",
+    "live": "Open the studio: write the program in the browser and see its picture follow.",
     "plot": "Convert a picture to pen-plotter or cutter output.",
     "new": "Create a first program, FILE, that runs as it is.",
     "demo": "Draw every example into FOLDER (default: ovlo-demo), with a page that shows them all.",

@@ -14,20 +14,28 @@ import zlib
 from collections.abc import Iterable
 from functools import lru_cache
 from importlib.resources import files
-from typing import Any
+from typing import Any, NamedTuple
 
 MODULES = tuple(
     f"{name}.js"
     for name in (
-        *("data", "view", "trace", "paint", "replay", "overlays", "words", "panel", "stage", "player"),
-        *("gallery", "form", "choices", "explorer", "link", "main"),
+        *("data", "view", "trace", "svg", "paint", "replay", "overlays", "words", "panel", "layout"),
+        *("stretches", "sharing", "stage", "player", "gallery", "form"),
     )
 )
-"""The page's script, each module after those it needs."""
+"""What all pages have of the script, each module after those it needs."""
 
 IMPORT = re.compile(r"^import \{[^}]*\} from \"[^\"]*\";\n", re.MULTILINE)
 COMMENT = re.compile(r"^ *(//[^\n]*|/\*\*(?:(?!\*/).)*\*/)\n", re.MULTILINE | re.DOTALL)
+ICON = re.compile(r"\{icon ([a-z-]+)\}")
 EXPORT = re.compile(r"^export (?=(async )?function|const)", re.MULTILINE)
+
+
+class Kit(NamedTuple):
+    """What one kind of page has beside: modules, the last of which begins, and their library, as text."""
+
+    modules: tuple[str, ...]
+    library: str = ""
 
 
 LEVEL = 4
@@ -75,22 +83,43 @@ def _packed(message: bytes) -> str:
 
 
 @lru_cache
-def empty_page(connect: str = "'none'") -> str:
+def file_kit() -> Kit:
+    """What files have."""
+    return Kit((asset("choices.js"), asset("main.js")))
+
+
+@lru_cache
+def served_kit() -> Kit:
+    """What the page of a server has."""
+    return Kit((*linked(), asset("served.js")))
+
+
+def linked() -> tuple[str, ...]:
+    """The modules that speak to a server."""
+    return asset("explorer.js"), asset("link.js")
+
+
+@lru_cache
+def empty_page(connect: str = "'none'", kit: Kit | None = None) -> str:
     """The page without a drawing; it may speak to nobody, or to what `connect` names."""
-    style, script = style_of("page.css"), script_of(MODULES)
-    page = asset("page.html")
-    meta = f'<meta http-equiv="Content-Security-Policy" content="{policy(connect)}">'
+    style, (script, library) = style_of("page.css"), _scripts_of(kit or file_kit())
+    page = ICON.sub(r'<svg class="icon" aria-hidden="true"><use href="#icon-\1"/></svg>', asset("page.html"))
+    page = page.replace("<!-- icons -->", asset("icons.svg"))
+    meta = f'<meta http-equiv="Content-Security-Policy" content="{policy(connect, kit)}">'
+    if library:
+        page = page.replace("<!-- script -->", f"<script>{library}</script><!-- script -->")
     page = page.replace("<!-- policy -->", meta)
     page = page.replace("<!-- style -->", f"<style>{style}</style>")
     return page.replace("<!-- script -->", f'<script type="module">{script}</script>')
 
 
 @lru_cache
-def policy(connect: str = "'none'") -> str:
-    """What the page may load (CSP 3): its own style and script; and what it may speak to."""
+def policy(connect: str = "'none'", kit: Kit | None = None) -> str:
+    """What the page may load (CSP 3): its own style and scripts; and what it may speak to."""
+    digests = " ".join(_digest(script) for script in _scripts_of(kit or file_kit()) if script)
     return (
         f"default-src 'none'; style-src {_digest(style_of('page.css'))}; "
-        f"script-src {_digest(script_of(MODULES))}; img-src data:; connect-src {connect}; "
+        f"script-src {digests}; img-src data:; connect-src {connect}; "
         "base-uri 'none'; form-action 'none'"
     )
 
@@ -105,9 +134,14 @@ def asset(name: str) -> str:
     return files("ovlo.page").joinpath("assets", name).read_text(encoding="utf-8")
 
 
-def script_of(modules: tuple[str, ...]) -> str:
+def _scripts_of(kit: Kit) -> tuple[str, str]:
+    """The page's own script and the library's."""
+    return _joined([*map(asset, MODULES), *kit.modules]), kit.library
+
+
+def _joined(modules: list[str]) -> str:
     """Modules joined to one without comments, since a file opened from disk may not import others."""
-    joined = "\n".join(asset(name) for name in modules)
+    joined = "\n".join(modules)
     return COMMENT.sub("", EXPORT.sub("", IMPORT.sub("", joined)))
 
 

@@ -56,6 +56,7 @@ def parts(
     start: dict[str, Any] | None = None,
     columns: Columns | None = None,
     nibs: Nibs | None = None,
+    with_source: bool = True,
 ) -> tuple[dict[str, Any], Arrays]:
     """The head and the arrays of a drawing's message.
 
@@ -67,6 +68,8 @@ def parts(
         How the page begins: what `fit`, `overlays`, `only`, `play` and `follows` are.
     columns, nibs
         What is drawn, and the nibs, where they are read beside a program that goes on drawing.
+    with_source : bool
+        Whether the program is told too, as coloured lines.
     """
     columns = sheet._columns if columns is None else columns
     if nibs is None:
@@ -96,7 +99,7 @@ def parts(
     }
     _steps(columns, origins, arrays)
     if origins is not None:
-        head["source"] = source_of(origins)
+        head["source"] = source_of(origins) if with_source else None
         arrays["lines"] = _lines_of(origins)
         arrays["calls"] = _call_numbers(origins)
     return head, arrays

@@ -18,6 +18,7 @@ from ovlo.core.values.errors import OvloError
 from ovlo.core.values.finding import PROBLEM, Finding
 from ovlo.page.document import asset, style_of
 from ovlo.page.source import coloured
+from ovlo.program.texts import text_of
 from ovlo.render.formats.png import render
 from ovlo.render.page import Page
 
@@ -105,7 +106,7 @@ def _finding(one: Finding) -> str:
 def _program(path: str, marked: set[int]) -> str:
     """The lines of a program, those with findings marked."""
     try:
-        text = Path(path).read_text(encoding="utf-8", errors="replace")
+        text = text_of(Path(path))
     except OSError:
         return ""
     lines = coloured(text.rstrip())

@@ -11,6 +11,7 @@ from pathlib import Path
 from typing import Any
 
 from ovlo.core.trail.origins import Origins
+from ovlo.program.texts import text_of
 
 MOST_LINES = 5_000
 
@@ -21,7 +22,7 @@ def source_of(origins: Origins) -> dict[str, Any] | None:
         return None
     path = Path(origins.places[0].file)
     try:
-        text = path.read_text(encoding="utf-8", errors="replace")
+        text = text_of(path)
     except OSError:
         return None
     lines = coloured(text)[:MOST_LINES]

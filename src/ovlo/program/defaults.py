@@ -1,6 +1,6 @@
 """Writes values into a program as the defaults of a drawing's parameters.
 
-write_defaults(Path("kite.py"), "kite", {"sides": "5"}, state)
+with_defaults("def kite(nib, sides=4): …", "kite", {"sides": "5"}).text
 
 Only the expressions of the defaults change. A parse tree gives their places: lines as Python counts them, and
 columns in bytes of UTF-8 (https://docs.python.org/3/library/ast.html#ast.AST.col_offset).
@@ -9,68 +9,54 @@ columns in bytes of UTF-8 (https://docs.python.org/3/library/ast.html#ast.AST.co
 from __future__ import annotations
 
 import ast
-import codecs
-import io
-import re
-import tokenize
-from pathlib import Path
+from contextlib import suppress
+from typing import NamedTuple
 
-from ovlo.core.values.errors import BadUse, BadValue, FileError
+from ovlo.core.values.errors import BadValue
 from ovlo.program.parameters import YES
-from ovlo.render.files import write
-
-LINE = re.compile(rb"[^\r\n]*(?:\r\n|\r|\n|$)")
-"""A line with its end, as Python's parser counts lines."""
+from ovlo.program.texts import lines_of
 
 Places = dict[str, ast.expr]
 """The default of each parameter."""
 
 
-def write_defaults(
-    path: Path, function: str, values: dict[str, str], state: tuple[int, int] | None
-) -> list[str]:
-    """Write values, given as text, as the defaults of a function's parameters; returns the names changed.
+class Written(NamedTuple):
+    """A program with other defaults: its text, the parameters that were changed, and why others were not."""
+
+    text: str
+    done: list[str]
+    left: list[str]
+
+
+def with_defaults(text: str, function: str, values: dict[str, str]) -> Written:
+    """A program with values, given as text, as the defaults of a function's parameters; all else stays.
 
     Raises
     ------
-    BadUse
-        If the file is not the one that was drawn: `state` is when that was written, and its length.
     BadValue
-        If a default is no plain value.
-    FileError
-        If the file cannot be read or written.
+        If there is no such function at the top level, or more than its defaults would change.
     """
-    if not values:
-        raise BadUse(f"{path.name} already has these values.")
     try:
-        about, source = path.stat(), path.read_bytes()
-    except OSError as error:
-        raise FileError(f"{path} cannot be read ({error.strerror}).") from error
-    if state is not None and state != (about.st_mtime_ns, about.st_size):
-        raise BadUse(f"{path.name} has been saved since this picture was drawn; nothing was written.")
-    changed = with_defaults(source, function, values)
-    if changed != source:
-        write(path, changed)
-    return list(values)
-
-
-def with_defaults(source: bytes, function: str, values: dict[str, str]) -> bytes:
-    """A program with other defaults; its line ends, its encoding and all else stay."""
-    encoding, _ = tokenize.detect_encoding(io.BytesIO(source).readline)
-    mark = codecs.BOM_UTF8 if source.startswith(codecs.BOM_UTF8) else b""
-    text = source.removeprefix(mark).decode("utf-8" if mark else encoding).encode()
-    tree = ast.parse(text.decode())
+        tree = ast.parse(text)
+    except (SyntaxError, ValueError, RecursionError):
+        raise BadValue("The program has a mistake now; correct it first. Nothing was written.") from None
     places = _places(tree, function)
-    changes = []
+    changes, done, left = [], [], []
     for name, value in values.items():
         if name not in places:
-            raise BadValue(f"{name} has no default in the file.")
+            left.append(f"{name} has no default in the file.")
+            continue
         default = places[name]
-        changes.append((default, _expression(name, default, value)))
+        try:
+            changes.append((default, _expression(name, default, value)))
+        except BadValue as error:
+            left.append(str(error))
+        else:
+            done.append(name)
     new = _replaced(text, changes)
-    if not _differ_only_there(tree, new, function, dict(values)):
+    if not _differ_only_there(tree, new, function, set(done)):
         raise BadValue("More than the defaults of the program would change; nothing was written.")
-    return mark + new.decode().encode("utf-8" if mark else encoding)
+    return Written(new, done, left)
 
 
 def _places(tree: ast.Module, function: str) -> Places:
@@ -100,10 +86,10 @@ def _expression(name: str, default: ast.expr, value: str) -> str:
     if isinstance(before, str):
         return _quoted(value)
     if isinstance(before, int | float):
-        try:
-            return str(int(value))
-        except ValueError:
-            return repr(float(value))
+        for number in (int, float):
+            with suppress(ValueError):
+                return repr(number(value))
+        raise BadValue(f"{value} is not a number, so the default of {name} is left unchanged.")
     raise BadValue(
         f"The default of {name}, {ast.unparse(default)}, is not a plain value, so it is left unchanged."
     )
@@ -115,25 +101,30 @@ def _quoted(value: str) -> str:
     return words if '"' in value or not words.startswith("'") else f'"{words[1:-1]}"'
 
 
-def _replaced(text: bytes, changes: list[tuple[ast.expr, str]]) -> bytes:
+def _replaced(text: str, changes: list[tuple[ast.expr, str]]) -> str:
+    lines = lines_of(text)
     starts = [0]
-    for line in LINE.finditer(text):
-        starts.append(line.end())
+    for line in lines:
+        starts.append(starts[-1] + len(line))
+
+    def offset(line: int, column: int) -> int:
+        return starts[line - 1] + len(lines[line - 1].encode()[:column].decode())
+
     spans = []
     for place, words in changes:
         assert place.end_lineno is not None
         assert place.end_col_offset is not None
-        begin = starts[place.lineno - 1] + place.col_offset
-        spans.append((begin, starts[place.end_lineno - 1] + place.end_col_offset, words.encode()))
+        begin = offset(place.lineno, place.col_offset)
+        spans.append((begin, offset(place.end_lineno, place.end_col_offset), words))
     for begin, end, expression in sorted(spans, reverse=True):
         text = text[:begin] + expression + text[end:]
     return text
 
 
-def _differ_only_there(tree: ast.Module, new: bytes, function: str, values: dict[str, str]) -> bool:
+def _differ_only_there(tree: ast.Module, new: str, function: str, values: set[str]) -> bool:
     """Whether two programs are the same but for the defaults of some parameters."""
     try:
-        other = ast.parse(new.decode())
+        other = ast.parse(new)
     except SyntaxError:
         return False
     for one in (tree, other):

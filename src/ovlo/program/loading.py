@@ -22,6 +22,7 @@ from typing import Any
 from ovlo.core.sheet.host import hosted
 from ovlo.core.values import arguments
 from ovlo.core.values.errors import BadUse, FileError, ProgramFailed
+from ovlo.program import texts
 from ovlo.program.drawing import Drawing
 from ovlo.program.python_errors import syntax_in_words
 from ovlo.program.shortcuts import check_shortcuts
@@ -107,22 +108,8 @@ class Program:
 def load(target: str) -> Program:
     """Read and compile the file of `FILE[:NAME]`."""
     path, name, package = split_target(target)
-    if path.is_dir():
-        raise FileError(f"{path} is a folder; name a Python file in it.")
-    if path.exists() and not path.is_file():
-        raise FileError(f"{path} is not a readable file; save the program as kite.py.")
-    try:
-        with path.open("rb") as file:
-            source = file.read(LARGEST + 1)
-    except OSError as error:
-        if path.exists():
-            raise FileError(f"{path} cannot be read ({error.strerror}).") from error
-        folder = path.parent
-        known = [file.name for file in folder.glob("*.py")] if folder.is_dir() else []
-        raise FileError(f"The file {path} does not exist{arguments.near(path.name, known)}.") from error
-    if len(source) > LARGEST:
-        most = LARGEST // 1_000_000
-        raise FileError(f"{path} is larger than {most} MB, too large for a program.")
+    text = texts.held(path)
+    source = _read(path) if text is None else text
     try:
         tree = ast.parse(source, str(path))
         code = compile(tree, str(path), "exec", dont_inherit=True)
@@ -142,6 +129,32 @@ def load(target: str) -> Program:
         if isinstance(node, ast.FunctionDef) and node.args.args[:1] and node.args.args[0].arg == "nib"
     )
     return Program(path, name, code, declares, takers, package or package_of(path))
+
+
+def _read(path: Path) -> bytes:
+    """What stands in a program's file."""
+    if path.is_dir():
+        raise FileError(f"{path} is a folder; name a Python file in it.")
+    if path.exists() and not path.is_file():
+        raise FileError(f"{path} is not a readable file; save the program as kite.py.")
+    try:
+        with path.open("rb") as file:
+            source = file.read(LARGEST + 1)
+    except OSError as error:
+        if path.exists():
+            raise FileError(f"{path} cannot be read ({error.strerror}).") from error
+        raise FileError(f"The file {path} does not exist{near_files(path)}.") from error
+    if len(source) > LARGEST:
+        most = LARGEST // 1_000_000
+        raise FileError(f"{path} is larger than {most} MB, too large for a program.")
+    return source
+
+
+def near_files(path: Path) -> str:
+    """A question whether a program beside a path that does not exist is meant, or ""."""
+    folder = path.parent
+    known = [file.name for file in folder.glob("*.py")] if folder.is_dir() else []
+    return arguments.near(path.name, known)
 
 
 def split_target(target: str) -> tuple[Path, str, str]:

@@ -14,8 +14,11 @@ PAGE_KEYS = {
     " ": "play or pause",
     "+": "zoom in",
     "-": "zoom out",
-    "0": "fit sheet",
-    "9": "fit drawing",
+    "0": "fit the sheet",
+    "9": "fit the drawing",
+    **dict(zip("123456", ("grid", "axes", "angles", "steps", "pointer", "findings"), strict=True)),
+    "7": "keep the overlays in sight",
+    "8": "loop",
     "?": "shortcuts",
 }
 """What each key of one character does in the page."""

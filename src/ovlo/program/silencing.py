@@ -7,11 +7,14 @@ A comment speaks for the line it ends, and for what that line calls.
 
 from __future__ import annotations
 
+import io
 import re
 import tokenize
 from functools import lru_cache
+from pathlib import Path
 
 from ovlo.core.values.finding import Finding
+from ovlo.program.texts import text_of
 
 COMMENT = re.compile(r"#\s*ovlo:\s*skip\s+(?P<rules>[\w\s,-]+)")
 
@@ -24,15 +27,21 @@ def is_silenced(finding: Finding) -> bool:
     return any(finding.rule in silenced.get(line, ()) for line in (*finding.lines, *finding.callers))
 
 
-@lru_cache(maxsize=64)
 def silenced_rules(file: str) -> dict[int, frozenset[str]]:
     """The rules silenced at each line of a file."""
+    try:
+        return _rules_in(text_of(Path(file)))
+    except OSError:
+        return {}
+
+
+@lru_cache(maxsize=64)
+def _rules_in(text: str) -> dict[int, frozenset[str]]:
     found: dict[int, frozenset[str]] = {}
     try:
-        with tokenize.open(file) as source:
-            for token in tokenize.generate_tokens(source.readline):
-                if token.type == tokenize.COMMENT and (match := COMMENT.match(token.string)):
-                    found[token.start[0]] = frozenset(re.split(r"[\s,]+", match["rules"].strip()))
-    except (OSError, SyntaxError, tokenize.TokenError):
+        for token in tokenize.generate_tokens(io.StringIO(text).readline):
+            if token.type == tokenize.COMMENT and (match := COMMENT.match(token.string)):
+                found[token.start[0]] = frozenset(re.split(r"[\s,]+", match["rules"].strip()))
+    except (SyntaxError, tokenize.TokenError):
         return found
     return found

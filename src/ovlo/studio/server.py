@@ -17,6 +17,7 @@ import json
 import secrets
 import socket
 import threading
+import traceback
 from collections.abc import Callable
 from contextlib import suppress
 from typing import Any, Protocol
@@ -27,8 +28,9 @@ import tornado.web
 import tornado.websocket
 from tornado.log import access_log
 
-from ovlo.core.values.errors import BadUse
-from ovlo.page.document import empty_page, policy
+from ovlo.core.values.errors import BadUse, OvloError
+from ovlo.page.document import empty_page, policy, served_kit
+from ovlo.studio.kit import studio_kit
 
 LARGEST_WISH = 100_000
 """Bytes of what a page may send at a time."""
@@ -159,8 +161,9 @@ class _Guarded(tornado.web.RequestHandler):
     def finish_page(self, number: int) -> None:
         """Answer with the page of a room."""
         line = f"ws://{self.request.host}/{number}/link"
-        self.set_header("Content-Security-Policy", f"{policy(line)}; frame-ancestors 'none'")
-        self.finish(empty_page(line))
+        kit = studio_kit() if getattr(self.ovlo.room(str(number)), "has_editor", False) else served_kit()
+        self.set_header("Content-Security-Policy", f"{policy(line, kit)}; frame-ancestors 'none'")
+        self.finish(empty_page(line, kit))
 
     def write_error(self, status_code: int, **_: Any) -> None:
         self.set_header("Content-Type", "text/plain; charset=utf-8")
@@ -223,7 +226,13 @@ class _Link(_Guarded, tornado.websocket.WebSocketHandler):
         if not isinstance(wish, dict) or not isinstance(wish.get("do"), str):
             self.close(1008, "No wish")
             return
-        self._room.hear(self, wish)
+        try:
+            self._room.hear(self, wish)
+        except OvloError as error:
+            self.send({"kind": "told", "words": str(error)})
+        except Exception as error:  # no wish ends the line
+            traceback.print_exc()
+            self.send({"kind": "told", "words": f"That failed here, which is a mistake of Ovlo's: {error}"})
 
     def on_close(self) -> None:
         if hasattr(self, "_room"):

@@ -45,7 +45,8 @@ export function createChoices(player, { parameters, combinations, source }, draw
   // Of two parameters the one with more values runs along the rows.
   const most = Math.max(...parameters.map((one) => one.choices.length));
   if (parameters.length === 2 && most <= MOST_ACROSS) gallery.across(most);
-  part("explore").hidden = false;
+  player.layout.offer("explore", true);
+  player.layout.choose("explore");
   part("show-all").hidden = false;
   part("show-all").addEventListener("click", () => all.showModal());
   form.take(parameters, {});

@@ -19,6 +19,12 @@ export function createExplorer(player) {
   /** @type {number | null} */
   let seed = null;
   let chosen = "";
+  let isAsked = false;
+  let isEnded = false;
+  /** The drawings whose values are kept, by their captions. @type {Record<string, any>} */
+  const pictures = {};
+  /** What else listens. @type {Record<string, (told: any) => void>} */
+  const others = {};
   const form = createForm(part("form"), draw);
   const kept = createGallery(part("kept"));
   const neighbours = createGallery(part("gallery-list"));
@@ -43,8 +49,9 @@ export function createExplorer(player) {
   /** @type {Record<string, (told: any) => void>} */
   const heard = {
     form(told) {
-      part("explore").hidden = part("live").hidden = false;
-      if (told.chosen !== chosen) kept.clear();
+      player.layout.offer("explore", true);
+      if (part("live").hidden) player.layout.choose("explore");
+      part("live").hidden = false;
       chosen = told.chosen;
       const about = told.drawings.find((/** @type {any} */ one) => one.name === chosen);
       form.take(about?.parameters ?? [], told.values);
@@ -62,21 +69,40 @@ export function createExplorer(player) {
       part("running").textContent = `drawing … ${seconds.toFixed(1)} s${line ? `, line ${line}` : ""}`;
       part("stop").hidden = false;
     },
-    trouble({ words }) {
-      part("trouble").textContent = words;
-      part("trouble").hidden = !words;
+    trouble({ words, brief, notices }) {
+      // Where the program was in one line of its own, a sentence says it all.
+      const isShort = brief && words.split('File "').length <= 2;
+      part("trouble").textContent = (isShort ? brief.replace(/^l(?=ine \d)/, "L") : words) || notices;
+      part("trouble").hidden = !words && !notices;
+      part("trouble").classList.toggle("notice", !words);
       rest();
     },
     printed({ words }) {
       part("printed").textContent = words;
-      part("printed-part").hidden = !words;
+      player.layout.offer("printed", Boolean(words));
+    },
+    values: ({ values }) => form.receive(values),
+    kept({ sets }) {
+      kept.clear();
+      for (const { values, seed: then, caption } of sets) {
+        pictures[caption] ??= drawing;
+        kept.add(pictures[caption], caption, () => takeAll(values, then));
+      }
+    },
+    answered() {
+      isAsked = false;
+      question.close();
+    },
+    ended: () => {
+      isEnded = true;
     },
     told: ({ words }) => tell(words),
     ask({ words }) {
       part("question-words").textContent = words || "The program asks for input.";
       const field = /** @type {HTMLInputElement} */ (part("answer"));
       field.value = "";
-      question.showModal();
+      isAsked = true;
+      if (!question.open) question.showModal();
       field.focus();
     },
   };
@@ -112,7 +138,8 @@ export function createExplorer(player) {
     if (!drawing) return;
     const [values, then] = [form.values(), drawing.seed];
     const caption = captionOf(values, then);
-    kept.add(drawing, caption, () => takeAll(values, then));
+    pictures[caption] = drawing;
+    send({ do: "keep", values, seed: then, caption });
     tell(`Kept: ${caption}. Click the small picture below to return to it.`);
   }
 
@@ -141,7 +168,6 @@ export function createExplorer(player) {
     "reset-values": () => takeAll({}, null),
     stop: () => send({ do: "stop" }),
     "write-values": () => send({ do: "write", values: form.values() }),
-    save: () => send({ do: "save", ending: /** @type {HTMLSelectElement} */ (part("save-as")).value, ...player.look() }),
     neighbours() {
       neighbours.clear();
       gallery.showModal();
@@ -153,36 +179,31 @@ export function createExplorer(player) {
     if (seedField.validity.valid && seedField.value) takeAll(form.values(), Number(seedField.value));
   });
   question.addEventListener("close", () => {
-    send({ do: "answer", words: /** @type {HTMLInputElement} */ (part("answer")).value });
+    if (isAsked) send({ do: "answer", words: /** @type {HTMLInputElement} */ (part("answer")).value });
+    isAsked = false;
   });
-
-  /** Hand a file to whoever saves it. @param {string} name @param {Uint8Array} content */
-  function handOver(name, content) {
-    const link = made("a");
-    link.href = URL.createObjectURL(new Blob([/** @type {any} */ (content)]));
-    link.download = name;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
-    tell(`Saved as ${name} in the downloads folder of this browser.`);
-  }
 
   return {
     /** @param {any} told */
     hear(told) {
       heard[told.kind]?.(told);
+      others[told.kind]?.(told);
     },
     /** A drawing is shown. @param {any} wanted */
     show(wanted) {
       drawing = wanted;
       if (!drawing.live) return;
       rest();
+      player.sharing.serve(send);
+      others.shown?.(drawing);
       part("chance").hidden = drawing.seed === null;
       if (document.activeElement !== seedField) seedField.value = drawing.seed ?? "";
     },
     /** Something else than the drawing: a neighbour, or a file.
      * @param {any} head @param {import("./data.js").Message} message */
     take(head, message) {
-      if (head.kind === "file") return handOver(head.name, message.arrays.content);
+      if (head.kind === "file") return player.sharing.handOver(head.name, new Blob([message.arrays.content]));
+      if (head.turned) return others.small?.({ head, drawing: drawingOf(message) });
       if (!gallery.open) return;
       const caption = captionOf(head.values, head.seed === drawing?.seed ? null : head.seed);
       neighbours.add(drawingOf(message), caption, () => {
@@ -190,11 +211,22 @@ export function createExplorer(player) {
         takeAll(head.values, head.seed);
       });
     },
-    /** The server is gone. */
-    lose() {
+    /** The server is gone, or cannot be reached for now. @param {boolean} forGood */
+    lose(forGood) {
       rest();
-      part("live").hidden = true;
+      part("live").hidden = forGood;
+      player.sharing.serve(null);
+      others.lost?.({ forGood });
     },
+    /** Whether a line that breaks is to be tried again: a program that is explored, and has not said that it ends. */
+    goesOn: () => Boolean(drawing?.live || chosen) && !isEnded,
+    /** Have something else hear what the server says, too. @param {Record<string, (told: any) => void>} wanted */
+    listen(wanted) {
+      Object.assign(others, wanted);
+    },
+    /** @param {object} wish */
+    send: (wish) => send(wish),
+    tell,
     /** @param {(wish: object) => void} wanted */
     useLink(wanted) {
       send = wanted;

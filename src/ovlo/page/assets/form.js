@@ -180,6 +180,11 @@ export function createForm(element, changed) {
       show();
       changed({ ...touched });
     },
+    /** Values that were moved elsewhere. @param {Record<string, string>} values */
+    receive(values) {
+      touched = { ...values };
+      show();
+    },
     values: () => ({ ...touched }),
   };
 }

@@ -6,6 +6,9 @@
 import { drawingOf, readMessage } from "./data.js";
 import { part } from "./panel.js";
 
+/** Seconds after which a broken line is tried again. */
+const PAUSES = [0.2, 0.5, 1, 2, 4];
+
 /** @param {ReturnType<typeof import("./player.js").createPlayer>} player
  * @param {ReturnType<typeof import("./explorer.js").createExplorer>} explorer */
 export function createLink(player, explorer) {
@@ -17,6 +20,8 @@ export function createLink(player, explorer) {
   const first = new Promise((resolve) => (isThere = resolve));
   /** @type {WebSocket} */
   let socket;
+  let tries = 0;
+  let isLeaving = false;
 
   /** @param {object} wish */
   function send(wish) {
@@ -33,6 +38,7 @@ export function createLink(player, explorer) {
     socket.binaryType = "arraybuffer";
     socket.addEventListener("open", () => {
       last = null;
+      tries = 0;
       part("gone").hidden = true;
     });
     socket.addEventListener("message", (event) => {
@@ -40,8 +46,14 @@ export function createLink(player, explorer) {
       else takeMessage(event.data);
     });
     socket.addEventListener("close", () => {
+      if (isLeaving) return;
+      const forGood = !explorer.goesOn() || tries >= PAUSES.length;
       part("gone").hidden = false;
-      explorer.lose();
+      part("gone-words").textContent = forGood
+        ? "The program has ended. You can still replay the picture."
+        : "The connection to the program is broken; trying again …";
+      explorer.lose(forGood);
+      if (!forGood) setTimeout(open, 1000 * PAUSES[tries++]);
     });
   }
 
@@ -65,11 +77,15 @@ export function createLink(player, explorer) {
   }
 
   window.addEventListener("pagehide", () => {
+    isLeaving = true;
     send({ do: "bye" });
     socket.close();
   });
   window.addEventListener("pageshow", (event) => {
-    if (event.persisted) open();
+    if (event.persisted) {
+      isLeaving = false;
+      open();
+    }
   });
   explorer.useLink(send);
   open();

@@ -73,9 +73,9 @@ export function createProgram(list, chosen) {
         list.scrollTop = top - list.clientHeight / 2;
       }
     },
-    /** Mark the line whose marks are shown alone. @param {number} line */
-    choose(line) {
-      rows.forEach((row, i) => row.classList.toggle("chosen", i + 1 === line));
+    /** Mark the lines whose marks are shown alone. @param {Set<number>} lines */
+    choose(lines) {
+      rows.forEach((row, i) => row.classList.toggle("chosen", lines.has(i + 1)));
     },
   };
 }
@@ -151,8 +151,9 @@ export function round(value) {
 }
 
 /** The findings, each a button that shows where it is; null when nobody looked for any.
- * @param {HTMLElement} list @param {any[] | null} findings @param {(finding: any) => void} chosen */
-export function createFindings(list, findings, chosen) {
+ * @param {HTMLElement} list @param {any[] | null} findings @param {(finding: any) => void} chosen
+ * @param {string} unknown what is said then */
+export function createFindings(list, findings, chosen, unknown) {
   list.replaceChildren();
   for (const finding of findings ?? []) {
     const row = made("li", "", finding.severity);
@@ -163,6 +164,6 @@ export function createFindings(list, findings, chosen) {
     row.append(button, made("p", `${lines}${finding.message}`), made("p", `Fix: ${finding.fix}`, "fix"));
     list.append(row);
   }
-  if (!findings) list.append(made("li", "This drawing is too large to be checked here; run ovlo check."));
+  if (!findings) list.append(made("li", unknown));
   else if (!findings.length) list.append(made("li", "No findings."));
 }

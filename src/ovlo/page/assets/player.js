@@ -1,20 +1,33 @@
 // @ts-check
-// A drawing with all that plays and explains it: the picture, the controls beneath, what is known of it beside.
+// A drawing with all that plays and explains it: the picture, its player beneath, what is known of it beside.
 //
 //   const player = createPlayer();
 //   player.take(drawing);
 
 import { createStage } from "./stage.js";
+import { createLayout } from "./layout.js";
+import { createStretches } from "./stretches.js";
+import { createSharing } from "./sharing.js";
 import { createFindings, createProgram, createTree, inWords, part, round } from "./panel.js";
 
-const OVERLAYS = ["grid", "axes", "angles", "steps", "pointer", "findings"];
+/** The overlays and their keys. */
+const OVERLAYS = { grid: "1", axes: "2", angles: "3", steps: "4", pointer: "5", findings: "6" };
+/** Pixels a zoomed picture moves by an arrow key. */
+const PAN = 60;
+
+/** A program beside the picture: what the player tells it.
+ * @typedef {{take: (source: any, lines: Int32Array | null) => void, light: (line: number) => void,
+ *   choose: (lines: Set<number>) => void}} ProgramPanel */
 
 export function createPlayer() {
   /** @type {any} */
   let drawing = null;
   /** Keys of drawings, beside those of the page. @type {Record<string, () => void>} */
   let shortcuts = {};
-  const program = createProgram(part("program"), showLine);
+  const layout = createLayout();
+  const stretches = createStretches(/** @type {HTMLCanvasElement} */ (part("stretches")));
+  /** @type {ProgramPanel} */
+  let program = createProgram(part("program"), (line) => showLines(new Set([line])));
   const tree = createTree(part("tree"), showCalls);
   const stage = createStage(part("picture"), part("canvas"), part("words"), {
     drawn() {
@@ -22,29 +35,31 @@ export function createPlayer() {
       tell();
     },
     changed() {
-      part("play").textContent = replay.isPlaying ? "Pause" : "Play";
+      part("play").classList.toggle("playing", replay.isPlaying);
+      part("play").setAttribute("aria-label", replay.isPlaying ? "Pause" : "Play");
       tell();
     },
     chosen: (step) => goTo(step + 1),
     moved: (x, y) => (part("place").textContent = `x ${round(x)}, y ${round(y)}`),
+    pointed: (step) => program.light(drawing.steps.lines?.[step] ?? 0),
   });
   const { replay } = stage;
   const scrub = /** @type {HTMLInputElement} */ (part("scrub"));
+  const sharing = createSharing({ picture, drawing: () => drawing, step: () => replay.steps - 1, look });
 
   /** Show a drawing; what is as before is left as it stands. @param {any} wanted */
   function take(wanted) {
     const before = drawing;
     drawing = wanted;
     stage.take(drawing);
+    stretches.take(drawing);
     scrub.max = String(count());
     describe();
     program.take(drawing.source, drawing.steps.lines);
     if (drawing.calls !== before?.calls) tree.take(drawing.calls, drawing.unit);
-    if (drawing.findings !== before?.findings) {
-      createFindings(part("findings"), drawing.findings, showFinding);
-    }
-    part("program-part").hidden = !drawing.source;
-    part("tree-part").hidden = drawing.calls.length < 2;
+    if (!before || drawing.findings !== before.findings) showFindings();
+    layout.offer("program", Boolean(drawing.source || drawing.live));
+    layout.offer("tree", drawing.calls.length > 1);
     part("all").hidden = true;
     useSpeed();
     document.getElementById("still")?.remove();
@@ -53,6 +68,11 @@ export function createPlayer() {
 
   function count() {
     return drawing ? drawing.marks.steps : 0;
+  }
+
+  /** The sheet as it is after the step that is seen, so many times as large. @param {number} scale */
+  async function picture(scale) {
+    return bytesOf(stage.pictureOf(replay.steps - 1, scale));
   }
 
   // ── what is told ─────────────────────────────────────────────────────────────────────────────────────────
@@ -65,14 +85,18 @@ export function createPlayer() {
     const values = inWords(drawing.parameters);
     if (drawing.seed !== null) values.push(`seed=${drawing.seed}`);
     part("values").textContent = values.join(", ");
-    part("canvas").setAttribute("aria-label", [title, drawing.description].filter(Boolean).join(". "));
+    const steps = `${count().toLocaleString("en")} steps.`;
+    part("canvas").setAttribute("aria-label", [title, drawing.description, steps].filter(Boolean).join(". "));
   }
 
   function tell() {
     if (!drawing) return;
     const step = replay.steps - 1;
     const line = step >= 0 && drawing.steps.lines ? drawing.steps.lines[step] : 0;
+    // What plays is not read aloud step by step.
+    part("status").setAttribute("aria-live", replay.isPlaying ? "off" : "polite");
     part("status").textContent = step < 0 ? `Nothing drawn yet; ${count()} steps to draw.` : sentence(step, line);
+    part("position").textContent = `${Math.max(step + first(), 0)} / ${count() - 1 + first()}`;
     scrub.setAttribute("aria-valuetext", step < 0 ? "nothing drawn yet" : `step ${step + first()} of ${count() - 1 + first()}`);
     if (line) program.light(line);
   }
@@ -93,6 +117,13 @@ export function createPlayer() {
     return `Step ${i + first()} of ${count() - 1 + first()}${where}: ${from} to ${to}, heading ${round(headings[i])}°${turn}${length}`;
   }
 
+  function showFindings() {
+    const { findings } = drawing;
+    const unknown = drawing.live ? "Not checked yet." : "This drawing is too large to be checked here; run ovlo check.";
+    createFindings(part("findings"), findings, showFinding, unknown);
+    layout.label("findings", findings?.length ? `Findings (${findings.length})` : "Findings");
+  }
+
   // ── parts shown alone ────────────────────────────────────────────────────────────────────────────────────
 
   /** The steps that are not left pale; null for all. @param {((step: number) => boolean) | null} holds */
@@ -102,22 +133,40 @@ export function createPlayer() {
     stage.choose(holds && ((mark) => holds(mark.kind === "line" ? mark.begin : Math.min(mark.begin, last))));
   }
 
-  /** @param {number} line */
-  function showLine(line) {
+  /** Show what some lines drew; nothing is pale where that is nothing. @param {Set<number>} lines */
+  function showLines(lines) {
     tree.clear();
-    program.choose(line);
-    showAlone((step) => drawing.steps.lines[step] === line);
+    const drawn = drawing.steps.lines?.some((/** @type {number} */ line) => lines.has(line));
+    program.choose(drawn ? lines : new Set());
+    showAlone(drawn ? (step) => lines.has(drawing.steps.lines[step]) : null);
+    if (drawn) bringIntoView((step) => lines.has(drawing.steps.lines[step]));
+  }
+
+  /** Move the view so that some steps are in sight, where they are not. @param {(step: number) => boolean} holds */
+  function bringIntoView(holds) {
+    const { points, starts } = drawing.steps;
+    let [left, bottom, right, top] = [Infinity, Infinity, -Infinity, -Infinity];
+    for (let i = 0; i < count(); i++) {
+      if (!holds(i)) continue;
+      for (const place of [starts, points]) {
+        [left, right] = [Math.min(left, place[2 * i]), Math.max(right, place[2 * i])];
+        [bottom, top] = [Math.min(bottom, place[2 * i + 1]), Math.max(top, place[2 * i + 1])];
+      }
+    }
+    if (left <= right && !stage.sees(left, bottom, right, top)) {
+      stage.showFrame({ left, bottom, width: right - left || 1, height: top - bottom || 1 });
+    }
   }
 
   /** @param {Set<number> | null} numbers */
   function showCalls(numbers) {
-    program.choose(0);
+    program.choose(new Set());
     showAlone(numbers && ((step) => numbers.has(drawing.steps.calls[step])));
   }
 
   function showAll() {
     tree.clear();
-    program.choose(0);
+    program.choose(new Set());
     showAlone(null);
   }
 
@@ -148,15 +197,31 @@ export function createPlayer() {
 
   /** @param {string} name @param {boolean} isOn */
   function setOverlay(name, isOn) {
-    /** @type {HTMLInputElement} */ (part(`overlay-${name}`)).checked = isOn;
+    part(`overlay-${name}`).setAttribute("aria-pressed", String(isOn));
     stage.setOverlay(name, isOn);
   }
 
+  /** @param {string} name */
+  function toggleOverlay(name) {
+    setOverlay(name, !stage.overlays.has(name));
+  }
+
+  /** @param {boolean} isLooping */
+  function setLoop(isLooping) {
+    replay.isLooping = isLooping;
+    part("loop").setAttribute("aria-pressed", String(isLooping));
+  }
+
   function useSpeed() {
-    const speed = Number(/** @type {HTMLInputElement} */ (part("speed")).value);
-    const unit = /** @type {HTMLSelectElement} */ (part("speed-unit")).value;
-    if (!(speed > 0) || !drawing) return;
-    replay.stepsPerSecond = Math.max(unit === "seconds" ? count() / speed : speed, 1e-3);
+    const seconds = Number(/** @type {HTMLInputElement} */ (part("seconds")).value);
+    const factor = Number(/** @type {HTMLSelectElement} */ (part("speed")).value);
+    if (!(seconds > 0) || !drawing) return;
+    replay.stepsPerSecond = Math.max((factor * count()) / seconds, 1e-3);
+  }
+
+  async function toggleFullScreen() {
+    if (document.fullscreenElement) await document.exitFullscreen();
+    else await part("picture").requestFullscreen();
   }
 
   const dialog = /** @type {HTMLDialogElement} */ (part("shortcuts"));
@@ -171,41 +236,51 @@ export function createPlayer() {
     "-": () => stage.zoom(0.8),
     0: stage.zoomToSheet,
     9: stage.zoomToAll,
+    7: () => part("overlays").classList.toggle("kept"),
+    8: () => setLoop(!replay.isLooping),
     "?": () => dialog.showModal(),
   };
+  for (const [name, key] of Object.entries(OVERLAYS)) actions[key] = () => toggleOverlay(name);
+  /** @type {Record<string, () => void>} */
   const buttons = {
     play: togglePlay,
-    "first-step": actions.Home,
     "step-back": actions.ArrowLeft,
     "step-forward": actions.ArrowRight,
-    "last-step": actions.End,
     "zoom-in": actions["+"],
     "zoom-out": actions["-"],
     "fit-sheet": stage.zoomToSheet,
     "fit-drawing": stage.zoomToAll,
+    "full-screen": toggleFullScreen,
+    loop: actions[8],
     all: showAll,
     "open-shortcuts": actions["?"],
   };
+  for (const name of Object.keys(OVERLAYS)) buttons[`overlay-${name}`] = () => toggleOverlay(name);
   for (const [id, act] of Object.entries(buttons)) part(id).addEventListener("click", () => drawing && act());
-  for (const name of OVERLAYS) {
-    part(`overlay-${name}`).addEventListener("change", (event) =>
-      setOverlay(name, /** @type {HTMLInputElement} */ (event.target).checked),
-    );
-  }
+  part("full-screen").hidden = !document.fullscreenEnabled;
   scrub.addEventListener("input", () => goTo(Number(scrub.value)));
-  part("speed").addEventListener("input", useSpeed);
-  part("speed-unit").addEventListener("change", useSpeed);
-  part("loop").addEventListener("change", (event) => {
-    replay.isLooping = /** @type {HTMLInputElement} */ (event.target).checked;
+  scrub.parentElement?.addEventListener("pointermove", (event) => {
+    const box = scrub.getBoundingClientRect();
+    const share = Math.min(Math.max((event.clientX - box.left) / box.width, 0), 1);
+    const step = Math.round(share * count()) - 1;
+    const line = drawing?.steps.lines?.[step];
+    const hint = part("scrub-hint");
+    hint.textContent = step < 0 ? "start" : `step ${step + first()}${line ? `, line ${line}` : ""}`;
+    hint.style.translate = `calc(${share * box.width}px - 50%) 0`;
   });
+  part("seconds").addEventListener("input", useSpeed);
+  part("speed").addEventListener("change", useSpeed);
 
+  /** Where the picture is zoomed, arrow keys move it. @type {Record<string, [number, number]>} */
+  const pans = { ArrowLeft: [PAN, 0], ArrowRight: [-PAN, 0], ArrowUp: [0, PAN], ArrowDown: [0, -PAN] };
   document.addEventListener("keydown", (event) => {
-    if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
+    if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
     const target = /** @type {HTMLElement} */ (event.target);
-    const own = target.closest("input:not([type=checkbox]), select, textarea");
+    const own = target.closest("input:not([type=checkbox]), select, textarea, [contenteditable], .editor");
     // A control keeps the keys it knows itself; a button and a switch keep the space bar.
     if (own || (target.closest("button, summary, input") && (event.key === " " || event.key === "Enter"))) return;
-    const act = actions[event.key] ?? shortcuts[event.key];
+    const pan = target === part("canvas") && stage.isZoomed() && pans[event.key];
+    const act = pan ? () => stage.pan(...pan) : (actions[event.key] ?? shortcuts[event.key]);
     if (!act) return;
     event.preventDefault();
     act();
@@ -229,8 +304,8 @@ export function createPlayer() {
     for (const name of overlays) setOverlay(name, true);
     if (only) tree.choose(only);
     if (play) {
-      /** @type {HTMLInputElement} */ (part("speed")).value = String(play.seconds);
-      /** @type {HTMLInputElement} */ (part("loop")).checked = replay.isLooping = !play.loops;
+      /** @type {HTMLInputElement} */ (part("seconds")).value = String(play.seconds);
+      setLoop(!play.loops);
       useSpeed();
     }
     const isStill = matchMedia("(prefers-reduced-motion: reduce)").matches;
@@ -242,8 +317,13 @@ export function createPlayer() {
   /** What a check came upon, which is told after the picture. @param {any[]} findings */
   function takeFindings(findings) {
     drawing.findings = findings;
-    createFindings(part("findings"), findings, showFinding);
+    showFindings();
     stage.drawSoon();
+  }
+
+  /** Which function is shown alone, and what is laid over: what a saved picture is to show as well. */
+  function look() {
+    return { overlays: [...stage.overlays], only: tree.chosen() };
   }
 
   return {
@@ -251,8 +331,15 @@ export function createPlayer() {
     takeFindings,
     begin,
     stage,
-    /** Which function is shown alone, and what is laid over: what a saved picture is to show as well. */
-    look: () => ({ overlays: [...stage.overlays], only: tree.chosen() }),
+    layout,
+    sharing,
+    look,
+    showLines,
+    showAll,
+    /** Have the program shown by something else. @param {ProgramPanel} wanted */
+    useProgram(wanted) {
+      program = wanted;
+    },
     /** @param {Record<string, () => void>} wanted */
     useShortcuts(wanted) {
       shortcuts = wanted;
@@ -278,4 +365,18 @@ export function createPlayer() {
       pause: () => replay.pause(),
     },
   };
+}
+
+/** The bytes of a data URL, which the page's policy does not let be fetched. @param {string} url */
+function bytesOf(url) {
+  const [head, data] = url.split(",");
+  const bytes = Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0));
+  return new Blob([bytes], { type: head.slice(5).split(";")[0] });
+}
+
+/** Offer to scripts what they may use: `ovlo.ready` is fulfilled when the picture is there.
+ * @param {ReturnType<typeof createPlayer>} player @param {Promise<unknown>} ready @param {object} more */
+export function offer(player, ready, more = {}) {
+  const parts = { ...Object.getOwnPropertyDescriptors(player.script), ...Object.getOwnPropertyDescriptors(more) };
+  /** @type {any} */ (window).ovlo = Object.defineProperties({ ready }, parts);
 }

@@ -17,12 +17,15 @@ const MOST_PIXELS = 16e6;
 const MOST_STEPS = 20_000;
 /** Pixels from a line within which a click means it. */
 const REACH = 8;
+/** Steps of a drawing in which it is looked up at each move of the mouse what it points at. */
+const MOST_POINTED = 100_000;
 
 /** Whether a mark is painted as it is, others being pale; null for all.
  * @typedef {((mark: import("./data.js").Mark) => boolean) | null} Choice */
-/** What the stage tells: that it has drawn, that playing began or ended, which step was clicked, where the mouse is.
+/** What the stage tells: that it has drawn, that playing began or ended, which step was clicked, where the mouse is,
+ * which step it points at.
  * @typedef {{drawn: () => void, changed: () => void, chosen: (step: number) => void,
- *   moved: (x: number, y: number) => void}} Told */
+ *   moved: (x: number, y: number) => void, pointed: (step: number) => void}} Told */
 
 /** @param {HTMLElement} picture @param {HTMLCanvasElement} canvas @param {HTMLElement} wordsLayer
  * @param {Told} told */
@@ -227,7 +230,7 @@ export function createStage(picture, canvas, wordsLayer, told) {
   canvas.addEventListener("pointermove", (event) => {
     told.moved(...view.toSheet(event.offsetX, event.offsetY));
     const before = fingers.get(event.pointerId);
-    if (!before) return;
+    if (!before) return pointSoon(event.offsetX, event.offsetY);
     const [dx, dy] = [event.offsetX - before.offsetX, event.offsetY - before.offsetY];
     const other = [...fingers.values()].find((one) => one.pointerId !== event.pointerId);
     if (other) {
@@ -241,6 +244,17 @@ export function createStage(picture, canvas, wordsLayer, told) {
     fingers.set(event.pointerId, event);
     drawSoon(true);
   });
+  let isPointing = false;
+  /** Tell which step the mouse points at, once a frame. @param {number} left @param {number} top */
+  function pointSoon(left, top) {
+    if (isPointing || !drawing || replay.isPlaying || drawing.marks.steps > MOST_POINTED) return;
+    isPointing = true;
+    requestAnimationFrame(() => {
+      isPointing = false;
+      const step = stepNear(drawing.steps, replay.steps, ...view.toSheet(left, top), REACH / view.scale);
+      if (step >= 0) told.pointed(step);
+    });
+  }
   for (const end of /** @type {const} */ (["pointerup", "pointercancel"])) {
     canvas.addEventListener(end, (event) => {
       fingers.delete(event.pointerId);
@@ -265,6 +279,18 @@ export function createStage(picture, canvas, wordsLayer, told) {
     zoomToAll,
     zoomToSheet,
     showFrame,
+    isZoomed: () => !view.isWhole(),
+    /** Move what is seen by so many pixels. @param {number} dx @param {number} dy */
+    pan(dx, dy) {
+      view.drag(dx, dy);
+      drawSoon(true);
+    },
+    /** Whether a part of the sheet is seen whole. @param {number} left @param {number} bottom
+     * @param {number} right @param {number} top */
+    sees(left, bottom, right, top) {
+      const [[x0, y0], [x1, y1]] = [view.toCanvas(left, top), view.toCanvas(right, bottom)];
+      return x1 > 0 && y1 > 0 && x0 < view.width && y0 < view.height && (x0 >= 0 || x1 <= view.width);
+    },
     /** Show all pointers at the end, since the drawing goes on. */
     follow() {
       isFollowing = true;

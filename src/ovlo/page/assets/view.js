@@ -40,6 +40,7 @@ export function createView() {
   }
 
   return Object.assign(view, {
+    isWhole: () => isWhole,
     showFrame,
     showSheet,
     /** Look at another sheet. @param {Size} wanted */

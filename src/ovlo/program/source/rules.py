@@ -29,6 +29,7 @@ from ovlo.program.source.tree import (
     parameters,
     read_names,
 )
+from ovlo.program.texts import to_parse
 
 METHODS = {
     name
@@ -45,7 +46,7 @@ BARE = ("lift", "lower", "line_to_start", "clear")
 def parsed(file: str) -> ast.Module | None:
     """The parse tree of a program; None where it cannot be read."""
     try:
-        return ast.parse(Path(file).read_bytes())
+        return ast.parse(to_parse(Path(file)))
     except (OSError, SyntaxError, ValueError, RecursionError):
         return None
 

@@ -16,19 +16,25 @@ import sys
 import threading
 import time
 from collections.abc import Iterator
+from dataclasses import replace
 from multiprocessing.connection import Connection
+from pathlib import Path
 from types import FrameType
-from typing import TextIO
+from typing import Any, TextIO
 
 from ovlo.core.sheet.host import Stop
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.errors import OvloError
+from ovlo.core.values.finding import Finding
 from ovlo.outlets import as_bytes, findings_of
 from ovlo.page.message import packed, parts, told_finding
-from ovlo.program.lines import is_users
-from ovlo.program.loading import AnyDrawing, Program, load
+from ovlo.program import texts
+from ovlo.program.explaining import in_brief
+from ovlo.program.lines import is_users, users_frames
+from ovlo.program.loading import AnyDrawing, Program, load, split_target
 from ovlo.program.outcome import Outcome
 from ovlo.program.parameters import typed
+from ovlo.program.python_errors import syntax_in_words
 from ovlo.program.running import run_drawing, run_program, telling_where
 from ovlo.studio.exploring.controls import controls_of
 from ovlo.studio.exploring.requests import (
@@ -88,14 +94,16 @@ class _Desk:
         self._target = ""
         self._files: dict[str, State] = {}
         self._drawings: dict[str, AnyDrawing] = {}
+        self._text: str | None = None
         self._sheet: Sheet | None = None
+        self._shown: Draw | None = None
 
     def do(self, request: object) -> None:
         """Do what is asked for."""
         if isinstance(request, Draw):
             answer = self._answered(request)
             self._tell(answer)
-            if answer.message and not request.number:
+            if answer.message and not answer.trouble and not request.number:
                 self._look_for_findings()
         elif isinstance(request, Save):
             self._tell(self._saved(request))
@@ -118,7 +126,8 @@ class _Desk:
         finally:
             signal.signal(signal.SIGINT, signal.SIG_IGN)
         if found is not None:
-            self._tell(Findings([told_finding(one) for one in found]))
+            shown = self._shown
+            self._tell(Findings([_told(one, shown) for one in found], shown.version if shown else 0))
 
     def _answered(self, request: Draw) -> Answer:
         begin = time.perf_counter()
@@ -126,13 +135,14 @@ class _Desk:
             try:
                 answer = self._drawn(request)
             except OvloError as error:
-                answer = Answer(request, trouble=str(error))
+                answer = replace(Answer(request, trouble=str(error)), **_place_of(error, request))
             except Stop as stop:  # told again while it was already stopping
                 answer = Answer(request, trouble=f"Stopped: {stop}.")
         about = {"printed": printed.text, "seconds": time.perf_counter() - begin, "files": self._files}
         return Answer(**vars(answer) | about)
 
     def _drawn(self, request: Draw) -> Answer:
+        self._read(request)
         program = load(request.target)
         if not program.declares:
             self._forget()
@@ -152,8 +162,20 @@ class _Desk:
             # A small picture shows no lines of the program.
             outcome = run_drawing(chosen, values, request.seed, request.limits, traced=not request.number)
         except OvloError as error:
-            return Answer(request, trouble=str(error), drawings=abouts, chosen=chosen._name)
+            answer = Answer(request, trouble=str(error), drawings=abouts, chosen=chosen._name)
+            return replace(answer, **_place_of(error, request))
         return self._answer(request, outcome, abouts, chosen._name)
+
+    def _read(self, request: Draw) -> None:
+        """Have the file read as the text of a request."""
+        path, *_ = split_target(request.target)
+        if request.text is None:
+            texts.let_go(path)
+        else:
+            texts.hold(path, request.text)
+        if request.text != self._text:
+            self._drawings = {}
+        self._text = request.text
 
     def _executed(self, program: Program) -> dict[str, AnyDrawing]:
         """The drawings of a file, which is executed again when it, or what it imports, has changed."""
@@ -186,26 +208,38 @@ class _Desk:
     ) -> Answer:
         sheet = outcome.sheet
         trouble = outcome.trouble.replace("Ctrl-C was pressed", "it was asked to")
-        if not trouble and outcome.notices:
-            trouble = "\n".join(outcome.notices)
-        about = {"trouble": trouble, "drawings": abouts, "chosen": chosen}
+        places = reversed(outcome.stopped_at or ())
+        line = next((line for file, line in places if _is_file(file, request)), 0)
+        about = {
+            "trouble": trouble,
+            "notices": "\n".join(outcome.notices),
+            "drawings": abouts,
+            "chosen": chosen,
+            "line": line,
+            "brief": outcome.brief,
+        }
         if sheet is None:
             return Answer(request, **about)  # type: ignore[arg-type]
-        head, arrays = parts(sheet, None)
+        head, arrays = parts(sheet, None, with_source=False)
         seed: int | None = head["seed"]
         if request.number:
-            head |= {"kind": "neighbour", "values": request.values}
+            head |= {"kind": "small", "values": request.values, "turned": request.turned}
         else:
-            self._sheet = sheet
-            head["live"] = {"command": _command(request, chosen, len(abouts), seed)}
+            if not trouble or self._sheet is None:  # the page shows the last good picture
+                self._sheet, self._shown = sheet, request
+            command = _command(request, chosen, len(abouts), seed)
+            head["live"] = {"command": command, "version": request.version, "turned": request.turned}
         return Answer(request, packed(head, arrays), seed=seed, **about)  # type: ignore[arg-type]
 
     def _saved(self, request: Save) -> File:
         sheet = self._sheet
-        if sheet is None:
+        if sheet is None or self._shown is None:
             return File("", b"", "Nothing is drawn yet.")
+        self._read(self._shown)
         try:
-            content = as_bytes(sheet, request.ending, overlay=request.overlays, only=request.only)
+            content = as_bytes(
+                sheet, request.ending, overlay=request.overlays, only=request.only, scale=request.scale
+            )
         except OvloError as error:
             return File("", b"", str(error))
         return File(f"{sheet.title or 'drawing'}{request.ending}", content, "")
@@ -287,6 +321,30 @@ def _line_of(frame: FrameType | None) -> int:
             return frame.f_lineno
         frame = frame.f_back
     return 0
+
+
+def _is_file(file: str, request: Draw) -> bool:
+    """Whether that is the file that is drawn."""
+    path, *_ = split_target(request.target)
+    return Path(file).resolve() == path.resolve()
+
+
+def _place_of(error: OvloError, request: Draw) -> dict[str, Any]:
+    """The line of the file that an error is in, and what stands there."""
+    cause = error.__cause__
+    if isinstance(cause, SyntaxError):
+        words = syntax_in_words(cause) or str(cause.msg)
+        return {"line": cause.lineno or 0, "brief": f"line {cause.lineno or 0}: {words}"}
+    if cause is None:
+        return {}
+    frames = [frame.lineno or 0 for frame in users_frames(cause) if _is_file(frame.filename, request)]
+    return {"line": frames[-1], "brief": in_brief(cause)} if frames else {}
+
+
+def _told(finding: Finding, shown: Draw | None) -> dict[str, Any]:
+    """What the page is told of a finding, and what it may write for it."""
+    is_here = shown is not None and bool(finding.file) and _is_file(finding.file, shown)
+    return told_finding(finding) | {"isHere": is_here, "edit": finding.edit if is_here else None}
 
 
 def _summary(words: str | None) -> str:

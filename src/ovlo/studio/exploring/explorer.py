@@ -5,27 +5,32 @@ explore("kite.py", {"sides": "5"}, seed=None)
 
 from __future__ import annotations
 
+import ast
 import contextlib
+import re
 import signal
-import threading
-import time
-from collections import deque
+import sys
 from collections.abc import Callable, Iterator
 from dataclasses import asdict, replace
+from functools import lru_cache
 from pathlib import Path
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, NamedTuple
 
 import numpy as np
 
 from ovlo.core.values.dice import fresh_seed
-from ovlo.core.values.errors import OvloError
 from ovlo.page.message import VERSION, packed
-from ovlo.program.defaults import write_defaults
+from ovlo.program.defaults import with_defaults
 from ovlo.program.loading import split_target
+from ovlo.program.python_errors import syntax_in_words
 from ovlo.program.running import Limits
+from ovlo.program.source.harmless import reach_of
 from ovlo.render.additions.overlays import OVERLAYS
 from ovlo.studio.exploring.controls import neighbours
+from ovlo.studio.exploring.file_watch import FileWatch
+from ovlo.studio.exploring.manuscript import Manuscript
 from ovlo.studio.exploring.requests import Answer, Draw, File, Findings, Question, Reply, Running, Save, Words
+from ovlo.studio.exploring.schedule import Schedule, State
 from ovlo.studio.exploring.worker import ProgramWorker
 from ovlo.studio.opening import needed_browser, open_link
 from ovlo.studio.presence import Presence
@@ -33,18 +38,31 @@ from ovlo.studio.presence import Presence
 if TYPE_CHECKING:
     from ovlo.studio.server import PageConnection, Server
 
-FRESH = 0.5
-"""Seconds a picture may be old while its successor is drawn: a run is finished when the last one is older."""
+PAUSE = 0.15
+"""Seconds after the last key until what is typed is drawn."""
 
-AGAIN = 0.1
-"""Seconds between two times a program is told to stop."""
+SPARE_AFTER = 1.0
+"""Seconds after the first picture until a second process is made ready."""
 
-PATIENCE = 2.0
-"""Seconds a program has to stop when it is told to, before its process is ended."""
-
+SCALES = (1, 2, 3, 4)
 ENDINGS = (".svg", ".png", ".pdf", ".html")
 
 MOST_VALUES = 1000
+
+MOST_KEPT = 200
+
+MOST_AROUND = 8
+
+NUMBER = re.compile(r"[-+]?[0-9][0-9_]*\.?[0-9]*(e[-+]?[0-9]+)?|[-+]?\.[0-9]+", re.IGNORECASE)
+"""What may be tried in place of a number of the text."""
+
+
+class Kept(NamedTuple):
+    """Values that somebody keeps, with the seed and what they are called."""
+
+    values: dict[str, str]
+    seed: int | None
+    caption: str
 
 
 def explore(
@@ -54,6 +72,7 @@ def explore(
     limits: Limits | None = None,
     port: int = 0,
     opens: bool = True,
+    read_only: bool = False,
 ) -> None:
     """Open a page on a program, until it is closed; without `opens`, print where it can be opened."""
     browser = needed_browser("live") if opens else None
@@ -62,7 +81,9 @@ def explore(
     from ovlo.studio.server import Server
 
     server = Server(port)
-    explorer = Explorer(Draw(target, values, seed, limits or Limits()), server, worker)
+    path, *_ = split_target(target)
+    manuscript = Manuscript(path, read_only)
+    explorer = Explorer(Draw(target, values, seed, limits or Limits()), server, worker, manuscript)
     link = server.link(server.add(explorer))
     try:
         if browser is None:
@@ -74,6 +95,8 @@ def explore(
             explorer.presence.wait("live", link, is_told=not opens)
     finally:
         explorer.end()
+        if (unsaved := manuscript.leave()) is not None:
+            print(f"{path.name} had text that was not saved; it is in {unsaved.name}.", file=sys.stderr)
 
 
 @contextlib.contextmanager
@@ -88,36 +111,63 @@ def _ending_in_order() -> Iterator[None]:
             signal.signal(getattr(signal, name), handler)
 
 
-class Explorer:
-    """What pages see of a program. All but `end` is called in the server's thread."""
+@lru_cache(maxsize=4)
+def _reason_to_wait(text: str) -> dict[str, Any]:
+    """Why a text that is typed is not drawn by itself: a line and words; nothing where it is."""
+    try:
+        reach = reach_of(ast.parse(text))
+    except SyntaxError as error:
+        words = syntax_in_words(error) or str(error.msg)
+        return {"line": error.lineno or 0, "words": words, "isUnfinished": True}
+    except (ValueError, RecursionError, MemoryError) as error:
+        return {"line": 0, "words": str(error), "isUnfinished": True}
+    if reach is None:
+        return {}
+    why = f"Line {reach.line}: {reach.words}, so this program is drawn when you press Ctrl+Enter or save."
+    return {"line": reach.line, "words": why, "isUnfinished": False}
 
-    def __init__(self, request: Draw, server: Server, worker: ProgramWorker) -> None:
+
+class Explorer:
+    """What pages see of a program: the one state of its values, its seed and its text.
+
+    All but `end` is called in the server's thread.
+    """
+
+    has_editor = True
+
+    def __init__(self, request: Draw, server: Server, worker: ProgramWorker, manuscript: Manuscript) -> None:
         self.presence = Presence()
         self._server = server
+        self._manuscript = manuscript
+        self._path = manuscript.path
         self._request = request
-        self._path, *_ = split_target(request.target)
         self._lines: set[PageConnection] = set()
-        self._busy: Draw | Save | None = None
-        self._wanted: Draw | None = request
-        self._later: deque[Draw | Save] = deque()
-        self._asked_at = self._shown_at = self._told_to_stop = 0.0
-        self._usual = 0.0
         self._last = Answer(request)
         self._message = b""
         self._findings: dict[str, Any] | None = None
-        self._may_check = False
-        """Whether the process may be checking its picture; before the first it bears no signal."""
         self._question: dict[str, Any] | None = None
         self._form: dict[str, Any] = {}
-        self._watch = _FileWatch(lambda: server.soon(self._redraw))
+        self._kept: list[Kept] = []
+        self._waiting: dict[str, Any] = {}
+        """Why what is typed is not drawn."""
+        self._words: dict[str, Any] | None = None
+        self._use_text()
+        self._watch = FileWatch(lambda: server.soon(self._follow_file))
         self._watch.look_at({self._path.resolve()})
         self._worker = worker
+        self._schedule = Schedule(worker, server.later, self._restart)
         worker.listen(lambda told: server.soon(lambda: self._take(told)))
-        server.soon(self._push)
+        server.soon(self._begin)
+
+    def _begin(self) -> None:
+        self._redraw()
+        if self._schedule.state is State.RESTING:  # there is nothing to draw yet
+            self._prepare()
 
     def end(self) -> None:
         """End the process, and look at no file any more."""
         self._watch.end()
+        self._server.soon(lambda: self._tell({"kind": "ended"}))
         self._worker.close()
 
     # ── pages ─────────────────────────────────────────────────────────────────────────────────────────────
@@ -126,23 +176,25 @@ class Explorer:
         """A page is there; it is told how things stand."""
         self.presence.come(line)
         self._lines.add(line)
+        line.send(self._text_told())
         if self._form:
             line.send(self._form)
         if self._message:
             line.send(self._message)
-        for told in (self._findings, self._question):
+        for told in (self._findings, self._question, self._words):
             if told is not None:
                 line.send(told)
-        line.send({"kind": "trouble", "words": self._last.trouble})
+        line.send(self._trouble_told())
         line.send({"kind": "printed", "words": self._last.printed})
+        line.send(self._kept_told())
 
     def close(self, line: PageConnection) -> None:
         """A page is gone."""
         self.presence.go(line)
         self._lines.discard(line)
 
-    def _tell(self, told: bytes | dict[str, Any]) -> None:
-        for line in self._lines:
+    def _tell(self, told: bytes | dict[str, Any], but: PageConnection | None = None) -> None:
+        for line in self._lines - {but}:
             line.send(told)
 
     def _say(self, words: str) -> None:
@@ -150,21 +202,28 @@ class Explorer:
 
     def hear(self, line: PageConnection, wish: dict[str, Any]) -> None:
         """Do what a page wants; what is no wish does nothing."""
-        doing: dict[str, Callable[[dict[str, Any]], object]] = {
-            "values": self._set_values,
-            "roll": lambda wish: self._set_values(wish | {"seed": fresh_seed()}),
-            "choose": self._choose,
-            "stop": lambda wish: self._stop(),
-            "answer": self._answer,
-            "neighbours": self._draw_neighbours,
-            "save": self._save,
-            "write": self._write,
-            "bye": lambda wish: self.close(line),
+        doing: dict[str, Callable[[], object]] = {
+            "values": lambda: self._set_values(line, wish),
+            "roll": lambda: self._set_values(None, wish | {"seed": fresh_seed()}),
+            "choose": lambda: self._choose(wish),
+            "stop": self._schedule.stop,
+            "answer": lambda: self._answer(wish),
+            "neighbours": lambda: self._draw_neighbours(wish),
+            "save": lambda: self._save(wish),
+            "write": lambda: self._write(wish),
+            "keep": lambda: self._keep(wish),
+            "edit": lambda: self._edit(line, wish),
+            "draw": self._draw_typed_at_once,
+            "store": self._store,
+            "settle": lambda: self._settle(wish),
+            "turn": lambda: self._turn(wish),
+            "around": lambda: self._draw_around(wish),
+            "bye": lambda: self.close(line),
         }
         if wish["do"] in doing:
-            doing[wish["do"]](wish)
+            doing[wish["do"]]()
 
-    # ── wishes ────────────────────────────────────────────────────────────────────────────────────────────
+    # ── values ────────────────────────────────────────────────────────────────────────────────────────────
 
     def _with(self, wish: dict[str, Any]) -> Draw:
         """The request with the values and the seed of a wish."""
@@ -176,25 +235,29 @@ class Explorer:
             seed = self._last.seed if self._last.seed is not None else self._request.seed
         return replace(self._request, values=values, seed=seed)
 
-    def _set_values(self, wish: dict[str, Any]) -> None:
+    def _set_values(self, line: PageConnection | None, wish: dict[str, Any]) -> None:
         self._request = self._with(wish)
+        self._form["values"] = self._request.values
+        self._tell({"kind": "values", "values": self._request.values}, but=line)
         self._redraw()
 
     def _choose(self, wish: dict[str, Any]) -> None:
         name = wish.get("name")
         if name in [about.name for about in self._last.drawings]:
             self._request = replace(self._request, target=f"{self._path}:{name}", values={}, seed=None)
+            self._kept = []
+            self._tell(self._kept_told())
             self._redraw()
 
     def _redraw(self) -> None:
-        self._wanted = self._request
-        self._later.clear()
-        self._push()
+        if self._manuscript.is_there or self._manuscript.text or self._path.exists():
+            self._schedule.want(self._request)
 
     def _answer(self, wish: dict[str, Any]) -> None:
         if self._question is not None:
             self._question = None
             self._worker.ask(Words(str(wish.get("words", ""))))
+            self._tell({"kind": "answered"})
 
     def _draw_neighbours(self, wish: dict[str, Any]) -> None:
         request = self._with(wish)
@@ -202,72 +265,158 @@ class Explorer:
         around = [replace(request, values=values) for values in neighbours(controls, request.values)]
         if self._last.seed is not None:
             around += [replace(request, seed=fresh_seed()) for _ in range(3)]
-        self._later.extend(replace(one, number=i) for i, one in enumerate(around, 1))
-        self._push()
+        self._schedule.add(replace(one, number=i) for i, one in enumerate(around, 1))
 
     def _save(self, wish: dict[str, Any]) -> None:
         ending, overlays, only = wish.get("ending"), wish.get("overlays"), wish.get("only")
-        if ending in ENDINGS and isinstance(overlays, list) and isinstance(only, str):
+        scale = wish.get("scale", 1)
+        if ending in ENDINGS and isinstance(overlays, list) and isinstance(only, str) and scale in SCALES:
             names = tuple(name for name in OVERLAYS if name in overlays)
-            self._later.append(Save(ending, names, only))
-            self._push()
+            self._schedule.add([Save(ending, names, only, int(scale))])
+
+    def _keep(self, wish: dict[str, Any]) -> None:
+        request, caption = self._with(wish), wish.get("caption")
+        if isinstance(caption, str) and len(self._kept) < MOST_KEPT:
+            self._kept.append(Kept(request.values, request.seed, caption))
+            self._tell(self._kept_told())
+
+    def _kept_told(self) -> dict[str, Any]:
+        return {"kind": "kept", "sets": [one._asdict() for one in self._kept]}
 
     def _write(self, wish: dict[str, Any]) -> None:
-        """Write values into the file, as its defaults."""
-        request = self._with(wish)
-        state = self._last.files.get(str(self._path.resolve()))
-        try:
-            names = write_defaults(self._path, self._last.chosen, request.values, state)
-        except OvloError as error:
-            self._say(str(error))
+        """Write values into the text, as its defaults."""
+        request, path = self._with(wish), self._path
+        if not request.values:
+            self._say(f"{path.name} already has these values.")
             return
-        self._say(f"Written into {self._path.name}: {', '.join(names)}.")
-        left = {name: text for name, text in request.values.items() if name not in names}
-        self._request = replace(request, values=left)
-        self._form = {}
+        if self._manuscript.read_only or self._manuscript.trouble:
+            self._say(self._manuscript.trouble or f"{path.name} was opened to be read only.")
+            return
+        written = with_defaults(self._manuscript.text, self._last.chosen, request.values)
+        if written.done:
+            self._manuscript.replace(written.text)
+            left = {name: text for name, text in request.values.items() if name not in written.done}
+            self._request = replace(request, values=left)
+            self._form = {}
+            self._tell(self._text_told())
+            self._draw_typed_at_once()
+        done = f"Now in the program: {', '.join(written.done)}. Save it to keep them." if written.done else ""
+        self._say(" ".join(filter(None, [done, *written.left])))
+
+    # ── text ──────────────────────────────────────────────────────────────────────────────────────────────
+
+    def _text_told(self) -> dict[str, Any]:
+        text = self._manuscript
+        about = {
+            "kind": "text",
+            "file": text.path.name,
+            "text": text.text,
+            "version": text.version,
+            "readOnly": text.read_only or bool(text.trouble),
+        }
+        return about | self._state_told() | {"kind": "text"}
+
+    def _state_told(self) -> dict[str, Any]:
+        text = self._manuscript
+        theirs = text.difference() if text.theirs is not None else ""
+        return {
+            "kind": "typing",
+            "isThere": text.is_there,
+            "isUnsaved": text.is_unsaved,
+            "trouble": text.trouble,
+            "difference": theirs,
+            "waiting": self._waiting,
+        }
+
+    def _use_text(self) -> None:
+        """Draw the text as it is now from here on."""
+        text = self._manuscript
+        is_ours = text.is_there or text.text
+        self._request = replace(
+            self._request, text=text.text if is_ours else None, version=text.version, turned=""
+        )
+        self._waiting = {}
+
+    def _edit(self, line: PageConnection, wish: dict[str, Any]) -> None:
+        """Take what is typed; who types on an older text is told the newest instead."""
+        version, begin, end = (wish.get(name) for name in ("version", "begin", "end"))
+        words = wish.get("words")
+        if not (isinstance(version, int) and isinstance(begin, int) and isinstance(end, int)):
+            return
+        if not isinstance(words, str) or not self._manuscript.edit(version, begin, end, words):
+            line.send(self._text_told())
+            return
+        now = self._manuscript.version
+        self._tell(wish | {"kind": "edit", "do": "", "version": now}, but=line)
+        self._server.later(PAUSE, lambda: self._draw_typed() if now == self._manuscript.version else None)
+
+    def _draw_typed(self) -> None:
+        """Draw what is typed if that does no harm; else say why it waits."""
+        self._waiting = _reason_to_wait(self._manuscript.text)
+        if not self._waiting:
+            self._use_text()
+            self._redraw()
+        self._tell(self._state_told())
+
+    def _draw_typed_at_once(self) -> None:
+        self._use_text()
+        self._tell(self._state_told())
         self._redraw()
+
+    def _store(self) -> None:
+        """Write the text into the file."""
+        self._manuscript.save()
+        self._watch.look_at({self._path.resolve(), *map(Path, self._last.files)})
+        self._draw_typed_at_once()
+        self._say(f"Saved: {self._path.name}.")
+
+    def _follow_file(self) -> None:
+        """A file was saved somewhere: take its text, or show how it differs."""
+        if self._manuscript.look():
+            self._tell(self._text_told())
+            self._use_text()
+        elif self._manuscript.theirs is None and not self._manuscript.is_unsaved:
+            self._use_text()
+        self._tell(self._state_told())
+        self._redraw()
+
+    def _settle(self, wish: dict[str, Any]) -> None:
+        """Keep one of two texts."""
+        self._manuscript.keep(mine=wish.get("mine") is True)
+        self._tell(self._text_told())
+        self._draw_typed()
+
+    def _turn(self, wish: dict[str, Any]) -> None:
+        """Draw the text with a part of it replaced, which is not written yet; or as it is."""
+        if (turned := self._turned(wish, wish.get("words"))) is not None:
+            self._schedule.want(turned)
+        elif wish.get("words") is None:
+            self._redraw()
+
+    def _draw_around(self, wish: dict[str, Any]) -> None:
+        """Draw small pictures of the text with other words in a place."""
+        others = wish.get("words")
+        if isinstance(others, list) and len(others) <= MOST_AROUND:
+            around = [self._turned(wish, words) for words in others]
+            self._schedule.add(replace(one, number=i) for i, one in enumerate(around, 1) if one is not None)
+
+    def _turned(self, wish: dict[str, Any], words: object) -> Draw | None:
+        """The request with the words of a wish in its place of the text; None where that is no number."""
+        begin, end, text = wish.get("begin"), wish.get("end"), self._manuscript
+        if not (isinstance(begin, int) and isinstance(end, int) and isinstance(words, str)):
+            return None
+        if wish.get("version") != text.version or not NUMBER.fullmatch(words) or _reason_to_wait(text.text):
+            return None
+        changed = text.with_part(begin, end, words)
+        return replace(self._request, text=changed, version=text.version, turned=words)
 
     # ── the process ───────────────────────────────────────────────────────────────────────────────────────
 
-    def _push(self) -> None:
-        """Hand over what is to be done next, or see that what is being done comes to its end."""
-        if self._busy is None:
-            if self._wanted is not None:
-                self._busy, self._wanted = self._wanted, None
-            elif self._later:
-                self._busy = self._later.popleft()
-            if self._busy is not None:
-                if self._may_check:
-                    self._worker.interrupt()  # a check gives way
-                self._may_check = False
-                self._asked_at, self._told_to_stop = time.monotonic(), 0.0
-                self._worker.ask(self._busy)
-        elif self._wanted is not None and not self._told_to_stop:
-            now = time.monotonic()
-            is_picture = isinstance(self._busy, Draw) and not self._busy.number
-            left = self._asked_at + max(FRESH, 2 * self._usual) - now
-            if is_picture and now - self._shown_at > FRESH and left > 0:
-                self._server.later(left, self._push)
-            elif isinstance(self._busy, Draw):
-                self._stop()
-
-    def _stop(self) -> None:
-        """Stop the program, and see to it that it listens."""
-        if isinstance(self._busy, Draw) and not self._told_to_stop:
-            self._told_to_stop = time.monotonic()
-            self._stop_again()
-
-    def _stop_again(self) -> None:
-        if not self._told_to_stop:
-            return
-        if time.monotonic() - self._told_to_stop > PATIENCE:
-            self._told_to_stop = 0.0
-            self._worker.restart()
-            words = "Stopped: the program did not react, so its process was ended."
-            self._take(Answer(self._request, trouble=words))
-            return
-        self._worker.interrupt()
-        self._server.later(AGAIN, self._stop_again)
+    def _restart(self) -> None:
+        """The program did not stop: another process takes over."""
+        self._worker.restart()
+        words = "Stopped: the program did not react, so its process was ended."
+        self._take(Answer(self._request, trouble=words))
 
     def _take(self, told: Reply | None) -> None:
         """Hear what the process says."""
@@ -279,15 +428,19 @@ class Explorer:
             self._tell(self._question)
             return
         if isinstance(told, Findings):
-            self._findings, self._may_check = {"kind": "findings", "findings": told.found}, False
+            self._findings = {"kind": "findings", "findings": told.found, "textVersion": told.version}
+            self._schedule.may_check = False
             self._tell(self._findings)
             return
         if told is None:
-            if self._busy is None:
+            if self._schedule.state is State.RESTING:
                 return
             self._worker.restart()
             told = Answer(self._request, trouble="The program ended its process.")
-        self._busy, self._question, self._told_to_stop = None, None, 0.0
+        if self._question is not None:
+            self._tell({"kind": "answered"})
+        self._question = None
+        self._schedule.rest()
         if isinstance(told, File):
             self._hand_over(told)
         elif told.request.number:
@@ -295,7 +448,7 @@ class Explorer:
                 self._tell(told.message)
         else:
             self._show(told)
-        self._push()
+        self._schedule.go_on()
 
     def _hand_over(self, file: File) -> None:
         if file.trouble:
@@ -306,7 +459,7 @@ class Explorer:
 
     def _show(self, answer: Answer) -> None:
         """Show a picture, or what went wrong over the last one."""
-        if self._wanted is not None and answer.trouble:  # it was stopped for the next
+        if self._schedule.is_overtaken and answer.trouble:  # it was stopped for the next
             return
         if not answer.drawings:  # the file cannot be read now; what is known of it stays
             answer = replace(answer, drawings=self._last.drawings, chosen=self._last.chosen)
@@ -314,6 +467,7 @@ class Explorer:
             answer = replace(answer, files=self._last.files)
         if answer.seed is None:
             answer = replace(answer, seed=self._last.seed if answer.trouble else None)
+        self._prepare()
         self._last = answer
         self._watch.is_anxious = bool(answer.trouble)
         self._watch.look_at({self._path.resolve(), *map(Path, answer.files)})
@@ -322,50 +476,33 @@ class Explorer:
             "drawings": [asdict(about) for about in answer.drawings],
             "chosen": answer.chosen,
         }
-        if form != {name: self._form.get(name) for name in form}:
+        if form != {name: self._form.get(name) for name in form} and not answer.request.turned:
             self._form = form | {"values": self._request.values}
             self._tell(self._form)
         self._form["values"] = self._request.values
         if answer.message and (not answer.trouble or not self._message):
-            self._message, self._findings, self._may_check = answer.message, None, True
+            self._message, self._findings = answer.message, None
+            self._schedule.may_check = True
+            self._schedule.show(answer.seconds)
             self._tell(self._message)
-            self._shown_at, self._usual = time.monotonic(), answer.seconds
-        self._tell({"kind": "trouble", "words": answer.trouble})
+        self._tell(self._trouble_told())
         self._tell({"kind": "printed", "words": answer.printed})
 
+    def _trouble_told(self) -> dict[str, Any]:
+        last = self._last
+        about = {"line": last.line, "brief": last.brief, "textVersion": last.request.version}
+        return {"kind": "trouble", "words": last.trouble, "notices": last.notices} | about
 
-class _FileWatch:
-    """Looks at files in a thread, and tells when one is saved, whichever way the editor does it."""
+    def _prepare(self) -> None:
+        """See to what is wanted after the first answer."""
+        if self._words is None:
+            self._server.later(SPARE_AFTER, self._worker.warm_up)
+            self._server.soon(self._tell_vocabulary)
 
-    def __init__(self, changed: Callable[[], object]) -> None:
-        self._changed = changed
-        self.is_anxious = False
-        """Whether any program beside the files may be what matters: after an error in what they import."""
-        self._files: set[Path] = set()
-        self._folders: set[Path] = set()
-        self._ended = threading.Event()
-
-    def look_at(self, files: set[Path]) -> None:
-        """Look at these files, and no others."""
-        self._files = files
-        folders = {file.parent for file in files if file.parent.is_dir()}
-        if folders == self._folders:
+    def _tell_vocabulary(self) -> None:
+        if self._words is not None:
             return
-        self._ended.set()
-        self._folders, self._ended = folders, threading.Event()
-        threading.Thread(target=self._look, args=(folders, self._ended), daemon=True).start()
+        from ovlo.studio.exploring.vocabulary import vocabulary  # after the first picture
 
-    def end(self) -> None:
-        """Look no more."""
-        self._ended.set()
-
-    def _look(self, folders: set[Path], ended: threading.Event) -> None:
-        from watchfiles import watch
-
-        # Most of what an editor does to a file is done within 20 ms.
-        for changes in watch(*folders, stop_event=ended, debounce=100, step=20, recursive=False):
-            if any(self._is_meant(Path(changed)) for _, changed in changes):
-                self._changed()
-
-    def _is_meant(self, file: Path) -> bool:
-        return file.resolve() in self._files or (self.is_anxious and file.suffix == ".py")
+        self._words = {"kind": "vocabulary"} | vocabulary()
+        self._tell(self._words)

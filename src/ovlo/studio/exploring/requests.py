@@ -19,7 +19,9 @@ State = tuple[int, int]
 class Draw:
     """A drawing to be drawn; values the program has no parameter for are left out.
 
-    `number` is 0 for the picture itself, and counts neighbours.
+    `number` is 0 for the picture itself, and counts small ones. `text` is what the file is read as, None for
+    what stands on disk; `version` says which of the texts that were typed that is, and `turned` which words
+    in it are being tried.
     """
 
     target: str
@@ -27,6 +29,9 @@ class Draw:
     seed: int | None = None
     limits: Limits = field(default_factory=Limits)
     number: int = 0
+    text: str | None = None
+    version: int = 0
+    turned: str = ""
 
 
 class Save(NamedTuple):
@@ -35,6 +40,7 @@ class Save(NamedTuple):
     ending: str
     overlays: tuple[str, ...]
     only: str
+    scale: int = 1
 
 
 class Words(NamedTuple):
@@ -60,6 +66,7 @@ class Findings(NamedTuple):
     """What a check of the last picture came upon, as the page is told of it."""
 
     found: list[dict[str, Any]]
+    version: int
 
 
 class File(NamedTuple):
@@ -84,12 +91,17 @@ class DrawingInfo:
 class Answer:
     """What came of a request to draw: a message for the page, or trouble in words, or both.
 
+    `line` is where in the file the trouble is, 0 where that is not known, and `brief` what stands there.
+    `notices` are lines of the program that do nothing, and the like.
     `files` are those the program is made of, as they were when it was executed.
     """
 
     request: Draw
     message: bytes = b""
     trouble: str = ""
+    notices: str = ""
+    line: int = 0
+    brief: str = ""
     drawings: tuple[DrawingInfo, ...] = ()
     chosen: str = ""
     printed: str = ""

@@ -40,17 +40,38 @@ def _may_fork() -> bool:
     return sys.platform == "linux" and threading.active_count() == 1 and not users_modules()
 
 
+def _begun(method: str = "spawn") -> Child:
+    with _nothing_as_main():
+        return Child(serve, method=method)
+
+
 class ProgramWorker:
     """The process, seen from outside."""
 
     def __init__(self) -> None:
         self._told: Callable[[Reply | None], Any] = lambda told: None
-        self._start("fork" if _may_fork() else "spawn")
+        self._spare: Child | None = None
+        self._lock = threading.Lock()
+        self._use(_begun("fork" if _may_fork() else "spawn"))
 
-    def _start(self, method: str = "spawn") -> None:
-        with _nothing_as_main():
-            self._child = Child(serve, method=method)
-        self._connection: Connection | None = self._child.connection
+    def _use(self, child: Child) -> None:
+        self._child = child
+        self._connection: Connection | None = child.connection
+
+    @property
+    def is_warm(self) -> bool:
+        """Whether another process is ready to take over."""
+        return self._spare is not None
+
+    def warm_up(self) -> None:
+        """Have another process ready, in a thread."""
+
+        def begin() -> None:
+            with self._lock:
+                if self._spare is None and self._connection is not None:
+                    self._spare = _begun()
+
+        threading.Thread(target=begin, daemon=True).start()
 
     def listen(self, told: Callable[[Reply | None], Any]) -> None:
         """Have `told` called with all it says, in a thread; with None when the process has ended."""
@@ -80,12 +101,19 @@ class ProgramWorker:
             os.kill(process.pid, signal.SIGINT)
 
     def restart(self) -> None:
-        """End the process, and begin another."""
-        self.close()
-        self._start()
+        """End the process; the one that is ready takes over, or another begins."""
+        with self._lock:
+            child, self._spare = self._spare, None
+            self._connection = None  # what is heard of it from now on is of no interest
+            self._child.end()
+            self._use(child or _begun())
         self.listen(self._told)
+        self.warm_up()
 
     def close(self) -> None:
-        """End the process."""
-        self._connection = None
-        self._child.end()
+        """End all processes."""
+        with self._lock:
+            self._connection = None
+            self._child.end()
+            if self._spare is not None:
+                self._spare.end()
