@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import inspect
 import re
 import tomllib
 from pathlib import Path
@@ -11,6 +12,7 @@ from ovlo.core.paint.mitres import MITER_LIMIT
 from ovlo.page.document import asset
 from ovlo.page.message import VERSION
 from ovlo.program.shortcuts import PAGE_KEYS
+from ovlo.render.additions import overlays
 
 
 def constant(module: str, name: str) -> int:
@@ -29,6 +31,16 @@ def test_the_page_has_the_keys_that_no_drawing_may_have():
     assert {*keys, *re.findall(r'"(.)"', overlays)} == set(PAGE_KEYS)
     listed = " ".join(re.findall(r"<dt>(.+?)</dt>", asset("page.html"))).split()
     assert {key for key in listed if len(key) == 1 and key.isascii()} | {" "} == set(PAGE_KEYS)
+
+
+def test_overlays_of_the_page_have_the_colours_of_those_in_files():
+    script, source = asset("overlays.js"), inspect.getsource(overlays)
+    texts = [script.split(f"const {name} = {{")[1].split("};")[0] for name in ("LIGHT", "DARK")]
+    light, dark = (dict(re.findall(r'(\w+): "(#\w+)"', text)) for text in texts)
+    assert (dark["outer"], dark["inner"]) == overlays.OUTER
+    assert (light["outer"], light["inner"]) == overlays.INNER
+    for name in ("plain", "line", "number", "finding"):
+        assert f'"{dark[name]}" if over.is_dark else "{light[name]}"' in source.replace("self.", "over.")
 
 
 def test_the_package_and_its_metadata_have_one_version():

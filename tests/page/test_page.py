@@ -5,8 +5,10 @@ from __future__ import annotations
 import csv
 import re
 from pathlib import Path
+from xml.etree import ElementTree
 
 import pytest
+from PIL import Image
 
 from ovlo.page.document import MODULES, asset, empty_page, file_kit, served_kit
 from ovlo.studio.kit import studio_kit
@@ -16,7 +18,7 @@ selenium = pytest.importorskip("selenium")
 from selenium.webdriver.common.action_chains import ActionChains  # noqa: E402
 from selenium.webdriver.common.by import By  # noqa: E402
 from selenium.webdriver.common.keys import Keys  # noqa: E402
-from selenium.webdriver.support.ui import WebDriverWait  # noqa: E402
+from selenium.webdriver.support.ui import Select, WebDriverWait  # noqa: E402
 
 EXAMPLES = Path(__file__).parents[2] / "examples"
 
@@ -130,6 +132,27 @@ def test_the_harbour_replays_from_sky_to_title_with_the_network_off(ovlo_command
         assert page.find_element(By.CSS_SELECTOR, "#words span").text == "Kite day at Marrow Bay"
     finally:
         chromium.execute_cdp_cmd("Network.disable", {})
+
+
+def test_any_page_gives_its_picture_as_a_file(page, tmp_path):
+    page.execute_cdp_cmd(
+        "Browser.setDownloadBehavior", {"behavior": "allow", "downloadPath": str(tmp_path / "saved")}
+    )
+    page.find_element(By.ID, "open-share").click()
+    chosen = Select(page.find_element(By.ID, "save-as"))
+    assert "PDF" not in [one.text for one in chosen.options if one.is_enabled()]
+    for words, name in (("SVG", "kite.svg"), ("PNG, 3 times as large", "kite.png")):
+        chosen.select_by_visible_text(words)
+        page.find_element(By.ID, "save").click()
+        file = tmp_path / "saved" / name
+        WebDriverWait(page, 10).until(lambda _, file=file: file.exists() and file.stat().st_size)
+    root = ElementTree.fromstring((tmp_path / "saved" / "kite.svg").read_text())
+    line, text = root.findall("{http://www.w3.org/2000/svg}path")
+    assert (root.get("width"), root.get("viewBox")) == ("200px", "0 0 200 160")
+    assert line.get("d").startswith("M100 80L150 80")
+    assert text.get("aria-label") == "</script><script>document.title = 'broken'</script>"
+    with Image.open(tmp_path / "saved" / "kite.png") as image:
+        assert image.size == (600, 480)
 
 
 def test_a_link_leads_to_its_step(page, opened, tmp_path):

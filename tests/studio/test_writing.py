@@ -271,6 +271,48 @@ def test_a_file_changed_elsewhere_is_taken_or_both_are_kept(live, program, tmp_p
     page.until(lambda page: "left(91)" in (tmp_path / "kite.py").read_text())
 
 
+def test_a_value_the_encoding_lacks_is_told_and_the_page_goes_on(live, program, tmp_path):
+    path = tmp_path / "kite.py"
+    source = "# coding: latin-1\n" + KITE.replace("sides: int = 4", "sides=4, name='Möwe'")
+    path.write_bytes(source.encode("latin-1"))
+    page = live(None)
+    page.until(lambda page: "Möwe" in text_of(page))
+    field = page.until(lambda page: page.part("value-name"))
+    field.clear()
+    field.send_keys("Möwe → Süd")
+    page.until(lambda page: "→" in page.part("values").text)
+    page.part("write-values").click()
+    page.until(lambda page: "→" in text_of(page))
+    press(page, "s", held=Keys.CONTROL)
+    page.until(lambda page: "'→' in line 6 does not exist in iso-8859-1" in page.part("told").text)
+    assert path.read_bytes() == source.encode("latin-1")
+    page.part("value-sides").send_keys(Keys.ARROW_RIGHT)
+    page.until(lambda page: "sides=5" in page.part("values").text)
+
+
+def test_a_file_saved_twice_within_a_run_is_drawn_as_it_stands_last(live, program):
+    slow = "import time\n" + KITE.replace("    for _", "    time.sleep(0.4)\n    for _")
+    page = live(slow)
+    program(slow.replace("forward(30)", "forward(31)"))
+    page.until(lambda page: page.part("running").text)
+    program(slow.replace("range(sides)", "range(2)"))
+    page.until(lambda page: page.now("stepCount") == 3 and "range(2)" in text_of(page))
+
+
+def test_what_never_stops_gives_way_to_the_second_process(live):
+    stubborn = KITE.replace(
+        "    for _",
+        "    while sides == 5:\n        try:\n            nib.left(1)\n        except BaseException:\n"
+        "            pass\n    for _",
+    )
+    page = live(stubborn)
+    page.part("value-sides").send_keys(Keys.ARROW_RIGHT)
+    page.until(lambda page: page.part("running").text.startswith("drawing"))
+    page.part("value-sides").send_keys(Keys.ARROW_RIGHT)
+    page.until(lambda page: page.now("stepCount") == 7)
+    assert page.process.poll() is None
+
+
 def test_read_only_it_can_be_seen_and_not_written(live, tmp_path):
     page = live(KITE, "--read-only")
     page.browser.execute_script("ovlo.editor.focus()")

@@ -396,6 +396,38 @@ export function pictureOfSheet(canvas, drawing, scale, steps = drawing.marks.ste
   target.drawImage(shrunk(painted, FINER / 2), 0, 0, canvas.width, canvas.height);
 }
 
+/** Paint what is drawn on a small canvas, as large as it can be, so that small differences are seen.
+ * @param {HTMLCanvasElement} canvas @param {any} drawing @param {number} wide CSS pixels */
+export function pictureOfDrawn(canvas, drawing, wide) {
+  const frame = frameOf(drawing) ?? { left: -drawing.width / 2, bottom: -drawing.height / 2, width: drawing.width, height: drawing.height };
+  const high = (wide * drawing.height) / drawing.width;
+  const ratio = window.devicePixelRatio || 1;
+  const scale = Math.min(wide / (1.08 * frame.width || 1), high / (1.08 * frame.height || 1));
+  const whole = createPainter(drawing.marks);
+  const [x, y] = [frame.left + frame.width / 2, frame.bottom + frame.height / 2];
+  whole.setView({ x, y, scale, width: wide, height: high, ratio: FINER * ratio });
+  whole.show(drawing.marks.steps);
+  const painted = newCanvas(whole.canvas.width, whole.canvas.height);
+  whole.layOn(contextOf(painted));
+  [canvas.width, canvas.height] = [Math.round(wide * ratio), Math.round(high * ratio)];
+  const target = contextOf(canvas);
+  target.fillStyle = drawing.paper;
+  target.fillRect(0, 0, canvas.width, canvas.height);
+  target.drawImage(shrunk(painted, FINER / 2), 0, 0, canvas.width, canvas.height);
+}
+
+/** The part of the sheet with everything drawn on it; null where nothing is. @param {any} drawing */
+export function frameOf({ marks }) {
+  let [left, bottom, right, top] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const { vertices } of [marks.lines, marks.areas]) {
+    for (let i = 0; i < vertices.length; i += 2) {
+      [left, right] = [Math.min(left, vertices[i]), Math.max(right, vertices[i])];
+      [bottom, top] = [Math.min(bottom, vertices[i + 1]), Math.max(top, vertices[i + 1])];
+    }
+  }
+  return left <= right ? { left, bottom, width: right - left, height: top - bottom } : null;
+}
+
 /** A canvas made smaller by halves, so that every pixel counts. @param {HTMLCanvasElement} canvas
  * @param {number} factor a power of two */
 export function shrunk(canvas, factor) {

@@ -6,7 +6,7 @@
 //   stage.zoom(1.25);
 
 import { createView } from "./view.js";
-import { contextOf, createPainter, newCanvas, pictureOfSheet, shrunk } from "./paint.js";
+import { contextOf, createPainter, frameOf, newCanvas, pictureOfSheet, shrunk } from "./paint.js";
 import { createReplay } from "./replay.js";
 import { createWords } from "./words.js";
 import { drawOverlays, poseAt, stepNear } from "./overlays.js";
@@ -166,17 +166,9 @@ export function createStage(picture, canvas, wordsLayer, told) {
   }
 
   function zoomToAll() {
-    let [left, bottom, right, top] = [Infinity, Infinity, -Infinity, -Infinity];
-    for (const { vertices } of [drawing.marks.lines, drawing.marks.areas]) {
-      for (let i = 0; i < vertices.length; i += 2) {
-        left = Math.min(left, vertices[i]);
-        right = Math.max(right, vertices[i]);
-        bottom = Math.min(bottom, vertices[i + 1]);
-        top = Math.max(top, vertices[i + 1]);
-      }
-    }
-    if (left > right) return zoomToSheet();
-    showFrame({ left, bottom, width: right - left, height: top - bottom });
+    const frame = frameOf(drawing);
+    if (frame) showFrame(frame);
+    else zoomToSheet();
   }
 
   function zoomToSheet() {

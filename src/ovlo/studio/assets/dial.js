@@ -8,7 +8,7 @@
 // While a number is turned the text stays as it is: another number stands in its place on the screen. Only the end
 // of a turn is written, at once, so that one turn is one step of the history.
 
-import { pictureOfSheet } from "../../page/assets/paint.js";
+import { pictureOfDrawn } from "../../page/assets/paint.js";
 import { made } from "../../page/assets/panel.js";
 import { Editor } from "./completing.js";
 
@@ -229,9 +229,9 @@ export function createDial(host, send, version, mayTurn) {
     return true;
   }
 
+  box.addEventListener("mousedown", (event) => event.preventDefault()); // the editor keeps the focus
   knob.addEventListener("pointerdown", (event) => {
     knob.setPointerCapture(event.pointerId);
-    event.preventDefault();
     let [last, pulled] = [event.clientX, 0];
     const pull = (/** @type {PointerEvent} */ moving) => {
       pulled += moving.clientX - last;
@@ -241,12 +241,13 @@ export function createDial(host, send, version, mayTurn) {
       if (steps) turnBy(moving.shiftKey ? 10 * steps : steps);
     };
     const end = () => {
-      knob.removeEventListener("pointermove", pull);
-      for (const name of ["pointerup", "pointercancel"]) knob.removeEventListener(name, end);
+      window.removeEventListener("pointermove", pull);
+      for (const name of ["pointerup", "pointercancel"]) window.removeEventListener(name, end);
       finish();
     };
-    knob.addEventListener("pointermove", pull);
-    for (const name of ["pointerup", "pointercancel"]) knob.addEventListener(name, end);
+    // The knob moves away beneath the mouse as its neighbours come and go.
+    window.addEventListener("pointermove", pull);
+    for (const name of ["pointerup", "pointercancel"]) window.addEventListener(name, end);
   });
   box.addEventListener("wheel", (event) => {
     event.preventDefault();
@@ -304,7 +305,7 @@ export function createDial(host, send, version, mayTurn) {
     take(words, drawing) {
       for (const one of [less, more]) {
         if (!turn || one.button.value !== words) continue;
-        pictureOfSheet(one.canvas, drawing, (SMALL_WIDE * (window.devicePixelRatio || 1)) / drawing.width);
+        pictureOfDrawn(one.canvas, drawing, SMALL_WIDE);
         one.words.textContent = words;
         one.button.hidden = false;
         one.button.setAttribute("aria-label", `Take ${words}`);

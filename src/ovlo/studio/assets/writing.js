@@ -84,6 +84,7 @@ export function createWriting(player, explorer) {
   /** Whether what is dispatched comes from the server. */
   let isHeard = false;
   let isUnsaved = false;
+  let shownDifference = "";
   /** @type {any} */
   let typing = {};
   /** @type {{line: number, words: string, brief: string, textVersion: number}} */
@@ -300,7 +301,8 @@ export function createWriting(player, explorer) {
     note.textContent = told.trouble || (words && !isUnfinished ? words : isNew);
     note.hidden = !note.textContent;
     conflict.hidden = !told.difference;
-    if (told.difference) {
+    if (told.difference && told.difference !== shownDifference) {
+      shownDifference = told.difference;
       const lines = made("pre", told.difference);
       lines.tabIndex = 0;
       conflict.replaceChildren(

@@ -348,7 +348,12 @@ class Explorer:
             return
         now = self._manuscript.version
         self._tell(wish | {"kind": "edit", "do": "", "version": now}, but=line)
-        self._server.later(PAUSE, lambda: self._draw_typed() if now == self._manuscript.version else None)
+        self._server.later(PAUSE, lambda: self._draw_if_new(now))
+
+    def _draw_if_new(self, version: int) -> None:
+        """Draw what is typed, unless more was typed since or it is drawn already."""
+        if self._request.version != version == self._manuscript.version:
+            self._draw_typed()
 
     def _draw_typed(self) -> None:
         """Draw what is typed if that does no harm; else say why it waits."""
