@@ -105,6 +105,7 @@ def take_page_shots() -> None:
             _take_terminals(browser, Path(folder))
             _take_files(browser, Path(folder))
             _take_live(browser)
+            _take_studio(browser, Path(folder))
         finally:
             browser.quit()
 
@@ -204,6 +205,43 @@ def _take_live(browser: Any) -> None:
                 if is_kept:
                     browser.find_element("id", "keep-values").click()
             _shoot(browser, "live")
+        finally:
+            process.terminate()
+
+
+ROSETTE = """\
+from ovlo import drawing
+
+
+@drawing(paper="midnightblue")
+def rosette(nib, petals=14):
+    \"\"\"Petals around the bay's compass.\"\"\"
+    nib.ink = "gold"
+    for _ in nib.full_turn(petals):
+        with nib.returning():
+            nib.travel(105)
+            nib.circle(80, fill="tomato")
+"""
+
+
+def _take_studio(browser: Any, folder: Path) -> None:
+    """A rosette that is written, with the dial at one of its numbers."""
+    program = folder / "rosette.py"
+    program.write_text(ROSETTE)
+    command = [OVLO, "live", program, "--no-open"]
+    with subprocess.Popen(command, cwd=folder, stdout=subprocess.PIPE, text=True) as process:
+        try:
+            assert process.stdout is not None
+            browser.get(process.stdout.readline().split()[1])
+            _until(browser, "values", "petals=14")
+            browser.execute_script(
+                "const at = ovlo.editor.state.doc.toString().indexOf('circle(8') + 8;"
+                "ovlo.editor.focus(); ovlo.editor.dispatch({ selection: { anchor: at } });"
+            )
+            WebDriverWait(browser, 20).until(
+                lambda page: len(page.find_elements("css selector", ".dial button:not([hidden])")) == 2
+            )
+            _shoot(browser, "studio")
         finally:
             process.terminate()
 

@@ -29,10 +29,10 @@ def test_the_page_on_chance_runs():
 def test_the_readme_as_a_newcomer_types_it(ovlo_command, program):
     page = (DOCS.parent / "README.md").read_text()
     first = page.split("## A first program")[1].split("## What makes")[0]
-    (code,) = re.findall(r"Save this as `kite.py`:\n\n```python\n(.*?)```", first, re.S)
+    (code,) = re.findall(r"Type this, and watch it being drawn:\n\n```python\n(.*?)```", first, re.S)
     program(code, "kite.py")
     lines = re.findall(r"^    ovlo (\w+) (.*?)(?:    #.*)?$", first, re.M)
-    assert [command for command, _ in lines] == ["draw", "vary", "check", "live", "plot"]
+    assert [command for command, _ in lines] == ["live", "draw", "vary", "check", "plot"]
     for command, rest in lines:
         if command != "live":  # which opens a page, and stays
             done = ovlo_command(command, *rest.split())

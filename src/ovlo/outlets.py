@@ -354,6 +354,10 @@ def text_box(text: Text) -> tuple[Floats, Floats]:
     return lettering.box(text)
 
 
+MOST_STOPPED = 500_000
+"""Steps of a program that was stopped whose picture is still looked at."""
+
+
 def check(sheet: Sheet, skip: Iterable[str] = (), stopped_at: Lines | None = ()) -> list[Finding]:
     """What the rules of a check come upon, but for what is skipped by name or by a comment.
 
@@ -375,8 +379,11 @@ def check(sheet: Sheet, skip: Iterable[str] = (), stopped_at: Lines | None = ())
     inputs = CheckInputs(mark_boxes(sheet), lettering.glyphs)
     origins = sheet._origins
     files = dict.fromkeys(place.file for place in origins.places) if origins is not None else {}
-    of_picture = findings(sheet, inputs)
-    if stopped_at is None or stopped_at:
+    is_stopped = stopped_at is None or bool(stopped_at)
+    # What an endless loop drew until it was stopped is not worth a minute of looking.
+    is_endless = is_stopped and len(sheet._trail) > MOST_STOPPED
+    of_picture = [] if is_endless else findings(sheet, inputs)
+    if is_stopped:
         of_picture = [one for one in of_picture if one.rule in CERTAIN or is_finished(one, stopped_at)]
     found = joined(of_picture, files)
     if stopped_at:  # the error has told that already

@@ -6,7 +6,7 @@ from random import Random
 
 import pytest
 
-from ovlo import Finding, Sheet
+from ovlo import Finding, Sheet, outlets
 from ovlo.core.check.check import RULES
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
@@ -399,3 +399,13 @@ def test_a_square_walked_five_times_is_not_called_a_star(ovlo_command, program):
         "for _ in range(20):\n    nib.forward(80)\n    nib.left(90)\n"
     )
     assert "Fix: Repeat 4 times instead of 20.\n" in ovlo_command("check", path).stdout
+
+
+def test_of_what_an_endless_loop_drew_only_the_program_is_looked_at(monkeypatch):
+    sheet = Sheet(100, 100)
+    sheet.new_nib().polyline([(300, 0), (300, 300)])
+    stopped = (("kite.py", 4),)
+    assert [one.rule for one in outlets.check(sheet, (), stopped)] == ["off-sheet"]
+    monkeypatch.setattr(outlets, "MOST_STOPPED", 1)
+    assert outlets.check(sheet, (), stopped) == []
+    assert [one.rule for one in outlets.check(sheet)] == ["off-sheet"]
