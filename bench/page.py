@@ -86,7 +86,7 @@ def measured() -> Iterator[Measured]:
         folder = Path(name)
         browser = _browser(programs, folder)
         try:
-            for rows in (_frames, _first_pictures, _step_back, _live, _idle, _reloads):
+            for rows in (_frames, _first_pictures, _step_back, _live, _writing, _edits, _idle, _reloads):
                 yield from rows(browser, folder)
         finally:
             browser.quit()
@@ -235,6 +235,43 @@ control.value = arguments[0];
 control.dispatchEvent(new Event("input", { bubbles: true }));
 """
 
+PAUSE = 0.15
+"""Seconds after the last key before anything is drawn."""
+
+TYPE = """
+const done = arguments[1];
+const shown = document.getElementById("values");
+const text = ovlo.editor.state.doc.toString();
+const from = text.indexOf("] = ") + 4;
+const begin = performance.now();
+new MutationObserver((_, observer) => {
+  if (!shown.textContent.includes(`turn=${arguments[0]}`)) return;
+  observer.disconnect();
+  requestAnimationFrame(() => setTimeout(() => done((performance.now() - begin) / 1000)));
+}).observe(shown, { childList: true, characterData: true, subtree: true });
+ovlo.editor.dispatch({ changes: { from, to: text.indexOf("):", from), insert: arguments[0] } });
+"""
+
+TURN = """
+const [wait, done] = arguments;
+const { editor } = ovlo;
+editor.focus();
+editor.dispatch({ selection: { anchor: editor.state.doc.toString().indexOf("i / 4") + 5 } });
+let pictures = 0;
+const seen = new MutationObserver((found) => (pictures += found.length > 0 ? 1 : 0));
+setTimeout(() => {
+  seen.observe(document.getElementById("title"), { childList: true });
+  const end = performance.now() + wait;
+  const turn = () => {
+    const key = { key: ".", code: "Period", keyCode: 190, altKey: true, bubbles: true, cancelable: true };
+    editor.contentDOM.dispatchEvent(new KeyboardEvent("keydown", key));
+    if (performance.now() < end) setTimeout(turn, 30);
+    else done(pictures);
+  };
+  turn();
+}, 500);
+"""
+
 WATCHED = """
 window.shownAt = 0;
 const shown = document.getElementById("values");
@@ -313,6 +350,42 @@ def _live(browser: Any, folder: Path) -> Iterator[Measured]:
     live.end()
 
 
+def _writing(browser: Any, folder: Path) -> Iterator[Measured]:
+    own = _own_run()
+    live = _Live(browser, folder)
+    time.sleep(2)  # the second process is ready by then
+    typed = [browser.execute_async_script(TYPE, f"{81 + n}.5") - own - PAUSE for n in range(9)]
+    yield _row("page: last key to picture, beyond pause and run", "60 ms", 1, 0.06, statistics.median(typed))
+    pictures = browser.execute_async_script(TURN, 3000)
+    yield _row("page: a number turned, 1,000 steps, a picture", "1/20 s", 1, 0.05, 3 / max(pictures, 1))
+    live.end()
+
+
+def _edits(browser: Any, folder: Path) -> Iterator[Measured]:
+    live = _Live(browser, folder)
+    used = []
+    for n in range(100):
+        browser.execute_async_script(TYPE, f"{80 + n % 19}.25")
+        browser.execute_script(
+            "document.dispatchEvent(new KeyboardEvent('keydown', { key: 's', ctrlKey: true, bubbles: true }))"
+        )
+        if n in (9, 99):
+            time.sleep(1)
+            used.append(_memory(browser, live.process.pid))
+    written = live.file.read_text()
+    live.end()
+    assert f"= {80 + 99 % 19}.25" in written, written
+    yield _row("page: memory after 100 edits and saves (MB)", "after 10", 1.2, used[0] / 1e9, used[1] / 1e9)
+
+
+def _memory(browser: Any, process: int) -> int:
+    """Bytes of the page's heap and of a process of ours."""
+    browser.execute_cdp_cmd("HeapProfiler.collectGarbage", {})
+    heap: int = browser.execute_script("return performance.memory.usedJSHeapSize")
+    status = Path(f"/proc/{process}/statm").read_text().split()
+    return heap + int(status[1]) * os.sysconf("SC_PAGE_SIZE")
+
+
 def _idle(browser: Any, folder: Path) -> Iterator[Measured]:
     browser.get("about:blank")
     blank = _used(browser, None, 30)
@@ -354,10 +427,7 @@ def _reloads(browser: Any, folder: Path) -> Iterator[Measured]:
         browser.execute_async_script("ovlo.ready.then(() => arguments[0]())")
         browser.execute_async_script(MOVE, f"{80 + n % 20}.25")
         if n in (9, 99):
-            browser.execute_cdp_cmd("HeapProfiler.collectGarbage", {})
-            heap = browser.execute_script("return performance.memory.usedJSHeapSize")
-            status = Path(f"/proc/{live.process.pid}/statm").read_text().split()
-            used.append(heap + int(status[1]) * os.sysconf("SC_PAGE_SIZE"))
+            used.append(_memory(browser, live.process.pid))
     live.end()
     # In seconds' place stand gigabytes.
     yield _row("page: memory after 100 reloads (MB)", "after 10", 1.2, used[0] / 1e9, used[1] / 1e9)

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import contextlib
 import json
+import os
+import signal
 import subprocess
 import sys
 from pathlib import Path
@@ -374,6 +377,19 @@ def test_wishes_that_are_none_change_nothing(live):
     set_value(page, "sides", "6")
     page.until(lambda page: "sides=6" in values(page))
     assert page.process.poll() is None
+
+
+def test_a_process_that_dies_while_nothing_is_asked_of_it_is_begun_anew(live):
+    page = live(KITE)
+    page.until(lambda page: page.now("stepCount"))
+    children = Path(f"/proc/{page.process.pid}/task/{page.process.pid}/children")
+    for child in children.read_text().split():
+        with contextlib.suppress(ProcessLookupError):
+            os.kill(int(child), signal.SIGKILL)
+    set_value(page, "sides", "9")
+    page.until(lambda page: "sides=9" in values(page) or page.part("trouble").is_displayed())
+    set_value(page, "sides", "8")
+    page.until(lambda page: "sides=8" in values(page) and not page.part("trouble").is_displayed())
 
 
 def test_it_ends_with_its_page_and_no_process_is_left(live, tmp_path):

@@ -241,6 +241,8 @@ class _Link(_Guarded, tornado.websocket.WebSocketHandler):
     def send(self, told: bytes | dict[str, Any]) -> None:
         with suppress(tornado.websocket.WebSocketClosedError):
             if isinstance(told, bytes):
-                self.write_message(told, binary=True)
+                sent = self.write_message(told, binary=True)
             else:
-                self.write_message(json.dumps(told, ensure_ascii=False))
+                sent = self.write_message(json.dumps(told, ensure_ascii=False))
+            # The page may close its line before all is written.
+            asyncio.ensure_future(sent).add_done_callback(asyncio.Future.exception)

@@ -50,7 +50,7 @@ export function createExplorer(player) {
   const heard = {
     form(told) {
       player.layout.offer("explore", true);
-      if (part("live").hidden) player.layout.choose("explore");
+      if (part("live").hidden) player.layout.prefer("explore");
       part("live").hidden = false;
       chosen = told.chosen;
       const about = told.drawings.find((/** @type {any} */ one) => one.name === chosen);
@@ -206,10 +206,11 @@ export function createExplorer(player) {
       if (head.turned) return others.small?.({ head, drawing: drawingOf(message) });
       if (!gallery.open) return;
       const caption = captionOf(head.values, head.seed === drawing?.seed ? null : head.seed);
-      neighbours.add(drawingOf(message), caption, () => {
+      const choose = () => {
         gallery.close();
         takeAll(head.values, head.seed);
-      });
+      };
+      neighbours.add(drawingOf(message), caption, choose, drawing);
     },
     /** The server is gone, or cannot be reached for now. @param {boolean} forGood */
     lose(forGood) {

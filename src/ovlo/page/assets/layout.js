@@ -8,7 +8,7 @@
 import { part } from "./panel.js";
 
 const PANELS = ["program", "explore", "findings", "tree", "printed"];
-const NARROW = "(max-width: 52rem)";
+const NARROW = "(max-width: 52rem) and (orientation: portrait), (max-width: 30rem)";
 
 export function createLayout() {
   const narrow = matchMedia(NARROW);
@@ -41,7 +41,7 @@ export function createLayout() {
 
   /** @param {string} name */
   function choose(name) {
-    chosen = name;
+    if (tabbed().includes(name)) chosen = name;
     show();
   }
 
@@ -67,6 +67,10 @@ export function createLayout() {
 
   return {
     choose,
+    /** Choose a panel, but never in place of the program. @param {string} name */
+    prefer(name) {
+      if (chosen !== "program") choose(name);
+    },
     /** Whether a panel has something to show. @param {string} name @param {boolean} isThere */
     offer(name, isThere) {
       if (isThere === offered.has(name)) return;

@@ -7,7 +7,7 @@ import { drawingOf, readMessage } from "./data.js";
 import { part } from "./panel.js";
 
 /** Seconds after which a broken line is tried again. */
-const PAUSES = [0.2, 0.5, 1, 2, 4];
+const PAUSES = [0.2, 0.5, 1, 2];
 
 /** @param {ReturnType<typeof import("./player.js").createPlayer>} player
  * @param {ReturnType<typeof import("./explorer.js").createExplorer>} explorer */

@@ -372,6 +372,8 @@ export function createPainter(wanted) {
   return { canvas, setView, show, layOn, choose };
 }
 
+/** Times as much room as what is drawn takes, in a small picture beside it. */
+const ROOM_BESIDE = 1.3;
 /** How many times as many pixels, each way, a picture that stands still is painted with: a canvas takes few
  * samples of the edges of small shapes. */
 const FINER = 4;
@@ -396,13 +398,15 @@ export function pictureOfSheet(canvas, drawing, scale, steps = drawing.marks.ste
   target.drawImage(shrunk(painted, FINER / 2), 0, 0, canvas.width, canvas.height);
 }
 
-/** Paint what is drawn on a small canvas, as large as it can be, so that small differences are seen.
- * @param {HTMLCanvasElement} canvas @param {any} drawing @param {number} wide CSS pixels */
-export function pictureOfDrawn(canvas, drawing, wide) {
-  const frame = frameOf(drawing) ?? { left: -drawing.width / 2, bottom: -drawing.height / 2, width: drawing.width, height: drawing.height };
+/** Paint on a small canvas the part of the sheet on which another drawing is, with some room around it, so that
+ * small differences to it are seen.
+ * @param {HTMLCanvasElement} canvas @param {any} drawing @param {number} wide CSS pixels @param {any} other */
+export function pictureBeside(canvas, drawing, wide, other) {
+  const { width, height } = drawing;
+  const frame = frameOf(other) ?? { left: -width / 2, bottom: -height / 2, width, height };
   const high = (wide * drawing.height) / drawing.width;
   const ratio = window.devicePixelRatio || 1;
-  const scale = Math.min(wide / (1.08 * frame.width || 1), high / (1.08 * frame.height || 1));
+  const scale = Math.min(wide / (ROOM_BESIDE * frame.width || 1), high / (ROOM_BESIDE * frame.height || 1));
   const whole = createPainter(drawing.marks);
   const [x, y] = [frame.left + frame.width / 2, frame.bottom + frame.height / 2];
   whole.setView({ x, y, scale, width: wide, height: high, ratio: FINER * ratio });

@@ -281,7 +281,7 @@ export function createPlayer() {
     if (own || (target.closest("button, summary, input") && (event.key === " " || event.key === "Enter"))) return;
     const pan = target === part("canvas") && stage.isZoomed() && pans[event.key];
     const act = pan ? () => stage.pan(...pan) : (actions[event.key] ?? shortcuts[event.key]);
-    if (!act) return;
+    if (!act || (!drawing && act !== actions["?"])) return;
     event.preventDefault();
     act();
   });
@@ -336,6 +336,11 @@ export function createPlayer() {
     look,
     showLines,
     showAll,
+    drawing: () => drawing,
+    /** Bring what a line drew into view, where it is not. @param {number} line */
+    showLine(line) {
+      if (drawing.steps.lines) bringIntoView((step) => drawing.steps.lines[step] === line);
+    },
     /** Have the program shown by something else. @param {ProgramPanel} wanted */
     useProgram(wanted) {
       program = wanted;

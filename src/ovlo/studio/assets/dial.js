@@ -8,7 +8,7 @@
 // While a number is turned the text stays as it is: another number stands in its place on the screen. Only the end
 // of a turn is written, at once, so that one turn is one step of the history.
 
-import { pictureOfDrawn } from "../../page/assets/paint.js";
+import { pictureBeside } from "../../page/assets/paint.js";
 import { made } from "../../page/assets/panel.js";
 import { Editor } from "./completing.js";
 
@@ -301,11 +301,12 @@ export function createDial(host, send, version, mayTurn) {
     use(wanted) {
       view = wanted;
     },
-    /** A small picture that was asked for. @param {string} words @param {any} drawing */
-    take(words, drawing) {
+    /** A small picture that was asked for. @param {string} words @param {any} drawing
+     * @param {any} around the drawing that is seen */
+    take(words, drawing, around) {
       for (const one of [less, more]) {
         if (!turn || one.button.value !== words) continue;
-        pictureOfDrawn(one.canvas, drawing, SMALL_WIDE);
+        pictureBeside(one.canvas, drawing, SMALL_WIDE, around);
         one.words.textContent = words;
         one.button.hidden = false;
         one.button.setAttribute("aria-label", `Take ${words}`);

@@ -14,6 +14,7 @@ const MOST_SENT = 20_000;
 
 /** Keys of the editor that are listed with those of the page. */
 const SHORTCUTS = [
+  ["F2", "Go to the program"],
   ["Ctrl+S", "Save the program"],
   ["Ctrl+Enter", "Draw the program now"],
   ["Alt+, Alt+.", "Turn the number at the caret down, up; Esc takes it back"],
@@ -85,6 +86,7 @@ export function createWriting(player, explorer) {
   let isHeard = false;
   let isUnsaved = false;
   let shownDifference = "";
+  let isFirst = true;
   /** @type {any} */
   let typing = {};
   /** @type {{line: number, words: string, brief: string, textVersion: number}} */
@@ -103,6 +105,11 @@ export function createWriting(player, explorer) {
     element.title = title;
     element.addEventListener("click", act);
     return element;
+  }
+
+  function goToProgram() {
+    player.layout.choose("program");
+    view.focus();
   }
 
   function draw() {
@@ -195,6 +202,10 @@ export function createWriting(player, explorer) {
       tell();
     }
     if (change.selectionSet && !change.docChanged) selected(change.state);
+    const isClicked = change.transactions.some((/** @type {any} */ one) => one.isUserEvent("select.pointer"));
+    if (isClicked && change.state.selection.main.empty && version === drawnVersion) {
+      player.showLine(change.state.doc.lineAt(change.state.selection.main.head).number);
+    }
   }
 
   /** @param {number} begin @param {number} end @param {string} words */
@@ -257,6 +268,8 @@ export function createWriting(player, explorer) {
       hear({ effects: readOnly.reconfigure(Editor.EditorState.readOnly.of(told.readOnly)) });
       name.textContent = told.file;
       take(told);
+      if (isFirst && !told.text) goToProgram();
+      isFirst = false;
     },
     edit({ begin, end, words, version: now }) {
       version = now;
@@ -282,7 +295,7 @@ export function createWriting(player, explorer) {
       tell();
       mark();
     },
-    small: ({ head, drawing }) => dial.take(head.turned, drawing),
+    small: ({ head, drawing }) => dial.take(head.turned, drawing, player.drawing()),
     lost({ forGood }) {
       if (!forGood || !isUnsaved) return;
       const text = view.state.doc.toString();
@@ -349,8 +362,10 @@ export function createWriting(player, explorer) {
   const listed = part("shortcuts").querySelector("dl");
   for (const [keys, words] of SHORTCUTS) listed?.append(made("dt", keys), made("dd", words));
   document.addEventListener("keydown", (event) => {
-    if (!(event.ctrlKey || event.metaKey) || event.defaultPrevented) return;
-    if (event.key === "s") store();
+    if (event.defaultPrevented || document.querySelector("dialog[open]")) return;
+    if (event.key === "F2") goToProgram();
+    else if (!(event.ctrlKey || event.metaKey)) return;
+    else if (event.key === "s") store();
     else if (event.key === "Enter") draw();
     else return;
     event.preventDefault();

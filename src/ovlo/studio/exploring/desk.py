@@ -117,12 +117,21 @@ class _Desk:
         if self._sheet is None or self._connection.poll(CALM):
             return
 
+        is_disturbed = False
+
         def give_up(number: int, frame: FrameType | None) -> None:
+            nonlocal is_disturbed
+            is_disturbed = True
             raise _Disturbed
 
         signal.signal(signal.SIGINT, give_up)
         try:
             found = findings_of(self._sheet)
+        except Exception:
+            # Within NumPy and others a disturbance may become an error of their own.
+            if not is_disturbed:
+                raise
+            found = None
         finally:
             signal.signal(signal.SIGINT, signal.SIG_IGN)
         if found is not None:

@@ -438,9 +438,9 @@ class Explorer:
             self._tell(self._findings)
             return
         if told is None:
+            self._worker.restart()
             if self._schedule.state is State.RESTING:
                 return
-            self._worker.restart()
             told = Answer(self._request, trouble="The program ended its process.")
         if self._question is not None:
             self._tell({"kind": "answered"})
