@@ -118,9 +118,34 @@ def stamps(nib, dice):
         nib.stamp(bow, dice.number(0.2, 1.5), dice.number(0, 360))
 
 
+def dots(nib, dice):
+    nib.ink = "#b3126480"
+    for cap in ("square", "round"):
+        nib.line_cap, nib.line_width, nib.line_dash = cap, 11, ()
+        for _ in range(40):
+            nib.travel_to(dice.point(20))
+            nib.turn_to(dice.number(0, 360))
+            nib.forward(0)
+            nib.arc_left(0, 60)
+        nib.line_width, nib.line_dash = 6, (0, 13)
+        for _ in range(12):
+            nib.travel_to(dice.point(60))
+            nib.arc_left(50, 200)
+
+
 @pytest.mark.parametrize(
     ("draw", "scale"),
-    [(lines, 1), (lines, 2), (dashes, 1), (translucent, 2), (areas, 1), (words, 2), (stamps, 1)],
+    [
+        (dots, 1),
+        (dots, 2),
+        (lines, 1),
+        (lines, 2),
+        (dashes, 1),
+        (translucent, 2),
+        (areas, 1),
+        (words, 2),
+        (stamps, 1),
+    ],
 )
 def test_a_page_full_of_each_kind_of_mark_is_drawn_as_in_its_png(draw, scale, opened, tmp_path):
     sheet = Sheet(500, 400, seed=5)

@@ -63,11 +63,13 @@ class Painting(NamedTuple):
 def with_dots(lines: Outline, tolerance: float) -> Outline:
     """The same with a length for lines that have none; see `Painting.flattened`."""
     low, high = lines.boxes()
-    dots = lines.moves[(low == high).all(axis=1)]
-    if not len(dots):
+    is_dot = (low == high).all(axis=1)
+    if not is_dot.any():
         return lines
     vertices = lines.vertices.copy()
-    vertices[dots + 1, 0] += tolerance / 50
+    # The last vertex alone: a piece that came back would have a join.
+    ends = np.append(lines.moves[1:], len(vertices))[is_dot] - 1
+    vertices[ends, 0] += tolerance / 50
     return replace(lines, vertices=vertices)
 
 

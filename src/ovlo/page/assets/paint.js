@@ -10,7 +10,7 @@
 // lines drawn inside it, so what was there before the block is kept until then. Going back begins at the nearest
 // picture that was kept.
 
-import { MOVE, tracePath, traceWords } from "./trace.js";
+import { MOVE, dotEnd, tracePath, traceWords } from "./trace.js";
 
 /** Vertices laid on the canvas at once: longer paths take more than their share of time. */
 const CHUNK = 800;
@@ -19,6 +19,8 @@ const KEPT = 12;
 const MITRE = 10;
 /** Steps of a block that is painted anew each time until it is closed. */
 const SMALL = 200;
+/** The length in pixels of a dash of no length. */
+const DOT = 0.001;
 /** How opaque marks are that are not chosen. */
 const PALE = 0.12;
 
@@ -38,6 +40,18 @@ export function newCanvas(width, height) {
 /** @param {HTMLCanvasElement} canvas @returns {CanvasRenderingContext2D} */
 export function contextOf(canvas) {
   return /** @type {CanvasRenderingContext2D} */ (canvas.getContext("2d"));
+}
+
+/** The dashes of a style in pixels. A square dash of no length turns with its line, which a canvas forgets; one that
+ * is next to nothing is turned. @param {import("./data.js").Style} style @param {number} scale */
+function dashesOf(style, scale) {
+  const dash = style.dash.map((length) => length * scale);
+  if (style.cap !== "square") return dash;
+  const all = dash.length % 2 ? [...dash, ...dash] : dash;
+  return all.map((length, i) => {
+    if (i % 2 === 0) return length || DOT;
+    return all[i - 1] ? length : Math.max(length - DOT, 0);
+  });
 }
 
 /** No marks, for a painter that has none yet. @type {any} */
@@ -210,7 +224,8 @@ export function createPainter(wanted) {
   /** @param {Mark} mark */
   function paintLine(mark) {
     const [first, stop] = [lines.firsts[mark.number], lines.firsts[mark.number + 1]];
-    if (stop - first > CHUNK) {
+    // A translucent line with dots is painted apart, so that one does not show through the other.
+    if (stop - first > CHUNK || (strengthOf(mark) < 1 && hasDots(first, stop))) {
       growing = begun(mark);
       grow(Infinity);
       return;
@@ -299,36 +314,35 @@ export function createPainter(wanted) {
     target.lineCap = hasCaps ? style.cap : "butt";
     target.lineJoin = style.join;
     target.miterLimit = MITRE;
-    target.setLineDash(style.dash.map((length) => length * scale));
+    target.setLineDash(dashesOf(style, scale));
     target.lineDashOffset = 0;
   }
 
-  /** Paint pieces of no length, which a canvas leaves out: they show their caps (SVG 2, 13.5.4).
+  /** Paint pieces of no length, which show their caps (SVG 2, 13.5.4); `tracePath` leaves them out.
    * @param {CanvasRenderingContext2D} target @param {import("./data.js").Style} style
    * @param {number} first @param {number} stop */
   function paintDots(target, style, first, stop) {
     if (style.cap === "butt") return;
-    const { vertices, codes, arcOf } = lines;
+    const { vertices, codes } = lines;
+    const scale = view.scale * view.ratio;
+    const half = (style.width * scale) / 2;
+    target.beginPath();
     for (let i = first; i < stop; i++) {
-      if (codes[i] !== MOVE) continue;
-      let end = i + 1;
-      let isDot = end < codes.length;
-      for (; end < codes.length && codes[end] !== MOVE; end++) {
-        if (vertices[2 * end] !== vertices[2 * i] || vertices[2 * end + 1] !== vertices[2 * i + 1]) isDot = false;
-        if (arcOf && arcOf[end] >= 0) isDot = false;
-        if (!isDot) break;
-      }
-      if (!isDot || end === i + 1) continue;
-      const scale = view.scale * view.ratio;
+      if (codes[i] !== MOVE || !dotEnd(lines, i)) continue;
       const x = (view.width * view.ratio) / 2 + (vertices[2 * i] - view.x) * scale;
       const y = (view.height * view.ratio) / 2 - (vertices[2 * i + 1] - view.y) * scale;
-      const half = (style.width * scale) / 2;
-      target.fillStyle = style.ink;
-      target.beginPath();
+      target.moveTo(x + half, y);
       if (style.cap === "round") target.arc(x, y, half, 0, 2 * Math.PI);
       else target.rect(x - half, y - half, 2 * half, 2 * half);
-      target.fill();
     }
+    target.fillStyle = style.ink;
+    target.fill();
+  }
+
+  /** Whether some of a line are dots. @param {number} first @param {number} stop */
+  function hasDots(first, stop) {
+    for (let i = first; i < stop; i++) if (lines.codes[i] === MOVE && dotEnd(lines, i)) return true;
+    return false;
   }
 
   /** Lay the picture on another canvas, with the translucent line that grows and the block that is not closed.

@@ -25,7 +25,7 @@ export function svgOf(drawing) {
       return `<path aria-label="${escaped(words.words)}" d="${pen.data()}" fill="${words.ink}"/>`;
     }
     const style = marks.styles[marks.lines.keys[mark.number]];
-    tracePath(pen.context, marks.lines, marks.lines.firsts[mark.number], marks.lines.firsts[mark.number + 1], view);
+    tracePath(pen.context, marks.lines, marks.lines.firsts[mark.number], marks.lines.firsts[mark.number + 1], view, false, true);
     const about = {
       d: pen.data(),
       fill: "none",

@@ -19,20 +19,36 @@ const CHORDS = 0.1;
  *
  * Dashes are laid along chords: a canvas measures its curves too coarsely for them.
  * @param {CanvasRenderingContext2D | Path2D} context @param {import("./data.js").Outline} outline
- * @param {number} first @param {number} stop @param {Place} view @param {boolean} isDashed */
-export function tracePath(context, outline, first, stop, view, isDashed = false) {
+ * @param {number} first @param {number} stop @param {Place} view @param {boolean} isDashed
+ * @param {boolean} hasDots whether pieces of no length are laid too, which a canvas paints only beside others */
+export function tracePath(context, outline, first, stop, view, isDashed = false, hasDots = false) {
   const { vertices, codes, arcOf } = outline;
   const scale = view.scale * view.ratio;
   const left = (view.width * view.ratio) / 2 - view.x * scale;
   const top = (view.height * view.ratio) / 2 + view.y * scale;
+  let dot = 0;
   for (let i = first; i < stop; i++) {
     const x = vertices[2 * i] * scale + left;
     const y = top - vertices[2 * i + 1] * scale;
-    if (codes[i] === MOVE || i === first) context.moveTo(x, y);
+    if (codes[i] === MOVE && !hasDots && (dot = dotEnd(outline, i))) {
+      i = dot - 1;
+    } else if (codes[i] === MOVE || i === first) context.moveTo(x, y);
     else if (codes[i] === CLOSE) context.closePath();
     else if (arcOf !== null && arcOf[i] >= 0) traceArc(context, outline, i, scale, left, top, isDashed);
     else context.lineTo(x, y);
   }
+}
+
+/** The vertex after a piece of no length that begins with a move; 0 where a piece has a length.
+ * @param {import("./data.js").Outline} outline @param {number} i */
+export function dotEnd({ vertices, codes, arcs, arcOf }, i) {
+  let end = i + 1;
+  for (; end < codes.length && codes[end] !== MOVE; end++) {
+    if (vertices[2 * end] !== vertices[2 * i] || vertices[2 * end + 1] !== vertices[2 * i + 1]) return 0;
+    const at = arcOf ? 5 * arcOf[end] : -1;
+    if (at >= 0 && (arcs[at] || arcs[at + 1] || arcs[at + 2] || arcs[at + 3])) return 0;
+  }
+  return end > i + 1 ? end : 0;
 }
 
 /** @param {CanvasRenderingContext2D | Path2D} context @param {import("./data.js").Outline} outline
