@@ -190,6 +190,23 @@ def test_a_letter_that_a_font_has_not_is_told_once_in_our_words(tmp_path, sheet)
     assert len(told) == 1
 
 
+def test_letters_that_one_font_lacks_come_joined_from_the_next_in_every_format(tmp_path):
+    words = "\N{ARABIC LETTER MEEM}\N{ARABIC LETTER REH}\N{ARABIC LETTER HAH}\N{ARABIC LETTER BEH}"
+    sheets = {font: Sheet(200, 80) for font in ("DejaVu Sans", "STIXGeneral, DejaVu Sans", "STIXGeneral")}
+    for font, sheet in sheets.items():
+        sheet.new_nib().text(words, size=40, font=font)
+    own, next_one, boxes = sheets.values()
+    assert (own.to_array() == next_one.to_array()).all()
+    for ending in ("pdf", "html"):
+        assert len(next_one.to_bytes(ending)) > 0
+    (mark,) = (one for one in next_one.paths() if one.words)
+    assert len(mark.contours) == len(next(one for one in own.paths() if one.words).contours)
+    with pytest.warns(MissingGlyph, match="The font STIXGeneral has no 'م', 'ر', 'ح', 'ب'; boxes") as told:
+        boxes.to_array()
+    assert len(told) == 1
+    assert (boxes.to_array() != own.to_array()).any()
+
+
 def test_a_notebook_shows_where_a_white_sheet_ends(tmp_path):
     sheet = Sheet(200, 100)
     sheet.new_nib().forward(20)

@@ -10,6 +10,7 @@ from __future__ import annotations
 import re
 import warnings
 from collections.abc import Callable
+from contextlib import suppress
 from functools import lru_cache
 from typing import TYPE_CHECKING, NamedTuple
 
@@ -30,6 +31,9 @@ what viewers make of SVG's own baselines differs."""
 ANCHOR = {"start": 0.0, "middle": 0.5, "end": 1.0}
 
 GENERIC = {"serif", "sans-serif", "monospace", "cursive", "fantasy"}
+
+MOST_LISTED = 6
+"""Letters that are named in one warning."""
 
 DRAWN_SIZE = 100.0
 """The size letters are shaped at; they are scaled from there."""
@@ -109,33 +113,44 @@ def _shaped(words: str, font: str, weight: str, slant: str) -> _Letters:
         vertices, codes = text_to_path.get_text_path(properties, words)
         advance, _, _ = text_to_path.get_text_width_height_descent(words, properties, ismath=False)
     missing = {chr(int(number)) for one in told for number in re.findall(r"Glyph (\d+) ", str(one.message))}
-    for character in sorted(missing, key=words.index):
-        name = get_font(fontManager.findfont(properties)).family_name
-        warnings.warn(
-            f"The font {name} has no {character!r}; a box is shown in its place.", MissingGlyph, stacklevel=2
-        )
+    if missing:
+        names = [get_font(path).family_name for path in fontManager._find_fonts_by_props(properties)]
+        warnings.warn(_without(names, sorted(missing, key=words.index)), MissingGlyph, stacklevel=2)
     scale = DRAWN_SIZE / text_to_path.FONT_SCALE
     points = np.asarray(vertices, float).reshape(-1, 2) * scale
     return _Letters(points, np.asarray(codes, np.uint8), float(advance))
 
 
+def _without(fonts: list[str], letters: list[str]) -> str:
+    """A warning that no font has some letters."""
+    listed = ", ".join(map(repr, letters[:MOST_LISTED])) + (" …" if len(letters) > MOST_LISTED else "")
+    has = f"font {fonts[0]} has" if len(fonts) == 1 else f"fonts {' and '.join(fonts)} have"
+    shown = "a box is shown in its place" if len(letters) == 1 else "boxes are shown in their place"
+    them = "it" if len(letters) == 1 else "them"
+    return f"The {has} no {listed}; {shown}. Name a font that has {them} after a comma."
+
+
 @lru_cache(maxsize=256)
 def font_properties(font: str, weight: str, slant: str) -> FontProperties:
-    """What the font manager knows the first available family by; a warning when there is none."""
+    """What the font manager knows the available families by; a warning when there is none.
+
+    A letter that the first lacks comes from the next (CSS Fonts 4, 5.2).
+    """
     need_fonts()
     from matplotlib.font_manager import FontProperties, fontManager, get_font
 
     new: Callable[..., FontProperties] = FontProperties
     families = [name.strip().strip("'\"") for name in font.split(",") if name.strip()]
+    found = []
     for family in families:
         is_generic = family.lower() in GENERIC
         wanted = family.lower() if is_generic else family
-        properties = new(family=[wanted], weight=weight, style=slant)
-        try:
+        with suppress(ValueError):
+            properties = new(family=[wanted], weight=weight, style=slant)
             fontManager.findfont(properties, fallback_to_default=is_generic)
-        except ValueError:
-            continue
-        return properties
+            found.append(wanted)
+    if found:
+        return new(family=found, weight=weight, style=slant)
     fallback = new(family=["sans-serif"], weight=weight, style=slant)
     used = get_font(fontManager.findfont(fallback)).family_name
     warnings.warn(f"The font {font!r} is not installed; {used} is used instead.", MissingFont, stacklevel=2)
