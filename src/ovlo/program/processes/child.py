@@ -18,6 +18,8 @@ from collections.abc import Callable
 from multiprocessing.connection import Connection
 from typing import Any
 
+from ovlo.program.console import forgive
+
 
 class Child:
     """A process of ours, seen from outside.
@@ -63,6 +65,7 @@ def _run(
     for other in others:
         other.close()
     _die_with(life)
+    forgive()
     work(connection, *args)
 
 

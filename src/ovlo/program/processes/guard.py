@@ -11,9 +11,8 @@ ends without it, the guard claims the run and hands it to `ovlo.program.processe
 from __future__ import annotations
 
 import os
-import select
 import signal
-import sys
+import threading
 import time
 from importlib import import_module
 from types import FrameType
@@ -34,6 +33,14 @@ def claim(folder: str) -> bool:
     return True
 
 
+def _first_line() -> bytes:
+    """A line read byte by byte, so that nothing behind it is taken."""
+    line = b""
+    while not line.endswith(b"\n") and (byte := os.read(0, 1)):
+        line += byte
+    return line
+
+
 def main() -> None:
     """Wait for the end of a run."""
     told: list[float] = []
@@ -41,13 +48,21 @@ def main() -> None:
     def tell(number: int, frame: FrameType | None) -> None:
         told.append(time.monotonic())
 
-    for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
-        signal.signal(number, tell)
-    word, _, folder = sys.stdin.buffer.readline().decode().rstrip("\n").partition(" ")
+    for name in ("SIGINT", "SIGTERM", "SIGHUP"):  # the last is not everywhere
+        if number := getattr(signal, name, None):
+            signal.signal(number, tell)
+    word, _, folder = _first_line().decode().rstrip("\n").partition(" ")
     with open(
         os.path.join(folder, "guard"), "w"
     ) as file:  # so that nobody else takes the folder for left over
         file.write(str(os.getpid()))
+    heard, has_heard = bytearray(), threading.Event()
+
+    def listen() -> None:
+        heard.extend(os.read(0, 1))  # a pipe, for which not every system can wait with a limit
+        has_heard.set()
+
+    threading.Thread(target=listen, daemon=True).start()
     deadline = None if word == "-" else time.monotonic() + float(word)
     why = ""
     while not why:
@@ -57,8 +72,8 @@ def main() -> None:
             why = TOLD if deadline is None or now < deadline else LATE
             break
         # Short waits, so that a signal is noticed wherever it comes.
-        if select.select([0], [], [], min([0.25, *(end - now for end in ends)]))[0]:
-            if os.read(0, 1):
+        if has_heard.wait(min([0.25, *(end - now for end in ends)])):
+            if heard:
                 return
             why = DIED
     if claim(folder):

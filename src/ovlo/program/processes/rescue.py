@@ -20,7 +20,7 @@ import time
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Any
 
 from ovlo.core.sheet.host import Host
 from ovlo.core.values.errors import OvloError
@@ -52,9 +52,6 @@ WHYS = {
 @contextmanager
 def guarded(conclusion: Conclusion, host: Host, seconds: float | None, is_drawing: bool) -> Iterator[None]:
     """A block that is concluded by another process if this one cannot get out of it."""
-    if not hasattr(signal, "setitimer"):
-        yield
-        return
     handed = pickle.dumps((conclusion, os.getpid(), seconds, sys.path))
     # The folder is there once there is a guard that takes it away, whatever becomes of this process.
     with private_folder() as folder:
@@ -101,14 +98,14 @@ class _GuardHandle:
         if self._seconds is not None:
             left = max(self._seconds + GRACE - (time.monotonic() - self._begun), 0.1)
         readable, self._pipe = os.pipe()
-        process = subprocess.Popen(
-            [sys.executable, "-P", guard.__file__], stdin=subprocess.PIPE, pass_fds=[readable]
-        )
+        # What else the guard holds can be handed over on some systems alone.
+        more: dict[str, Any] = {"pass_fds": [readable]} if os.name == "posix" else {}
+        process = subprocess.Popen([sys.executable, "-P", guard.__file__], stdin=subprocess.PIPE, **more)
         assert process.stdin is not None
         process.stdin.write(f"{'-' if left is None else left} {self._folder}\n".encode())
         process.stdin.flush()
         os.close(readable)
-        if left is not None:
+        if left is not None and more:
             # The one way out for C code that holds the interpreter: a thread of C code, which says where it
             # is and ends the process with 1. It cannot finish saying so, the pipe being full, before the
             # guard has concluded the run and is gone with its end of the pipe.
@@ -160,5 +157,5 @@ def conclude(folder: str, why: str) -> None:
         sys.stdout.flush()
         if why == guard.TOLD:
             with suppress(OSError):
-                os.kill(process, signal.SIGKILL)
+                os.kill(process, getattr(signal, "SIGKILL", signal.SIGTERM))
         shutil.rmtree(folder, ignore_errors=True)

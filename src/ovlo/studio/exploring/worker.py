@@ -37,7 +37,12 @@ def _nothing_as_main() -> Iterator[None]:
 
 def _may_fork() -> bool:
     """Whether a process may begin as a copy of this one: it has no threads, and no modules of the user's."""
-    return sys.platform == "linux" and threading.active_count() == 1 and not users_modules()
+    return (
+        sys.platform == "linux"
+        and hasattr(os, "fork")
+        and threading.active_count() == 1
+        and not users_modules()
+    )
 
 
 def _begun(method: str = "spawn") -> Child:

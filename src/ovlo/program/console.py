@@ -1,0 +1,15 @@
+"""A console that lacks some characters.
+
+forgive()
+"""
+
+from __future__ import annotations
+
+import io
+import sys
+
+
+def forgive() -> None:
+    """Have a character that the console lacks shown by its number, so that no program fails by printing it."""
+    if isinstance(sys.stdout, io.TextIOWrapper) and sys.stdout.errors == "strict":
+        sys.stdout.reconfigure(errors="backslashreplace")
