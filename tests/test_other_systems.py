@@ -29,11 +29,11 @@ for module, names in {TAKEN!r}.items():
         vars(globals()[module]).pop(name, None)
 multiprocessing.set_start_method("spawn")
 load = builtins.__import__
-def refuse(name, scope=None, *rest):
+def refuse(name, scope=None, *rest, **more):
     is_ours = (scope or {{}}).get("__name__", "").startswith("ovlo")
     if is_ours and name in ("fcntl", "resource", "termios", "pwd", "grp"):
         raise ImportError(name)
-    return load(name, scope, *rest)
+    return load(name, scope, *rest, **more)
 builtins.__import__ = refuse
 """
 
