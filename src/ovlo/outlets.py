@@ -61,7 +61,11 @@ class How(TypedDict, total=False):
     landscape: bool
     margin: Length | None
     tiles: str | None
+    allow_large: bool
 
+
+LARGEST_PAGE = 100_000_000
+"""Bytes of a page that is written without being asked for."""
 
 PAPER = ("page_size", "landscape", "margin", "tiles")
 
@@ -249,7 +253,13 @@ def _page(sheet: Sheet, how: How) -> bytes:
 
     _refuse_scale(how.get("scale", 1))
     overlay = checked_overlays(how.get("overlay", ()), "save")
-    return page_of_sheet(sheet, findings_of(sheet), how.get("fit", False), overlay, how.get("only", ""))
+    page = page_of_sheet(sheet, findings_of(sheet), how.get("fit", False), overlay, how.get("only", ""))
+    if len(page) > LARGEST_PAGE and not how.get("allow_large"):
+        raise BadValue(
+            f"save: the page would be {len(page) / 1e6:.0f} MB, which browsers open slowly; save the picture "
+            "as .svg or .png, or allow such a page (allow_large=True, --allow-large)."
+        )
+    return page
 
 
 def _refuse_scale(scale: float) -> None:

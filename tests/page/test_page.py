@@ -10,6 +10,9 @@ from xml.etree import ElementTree
 import pytest
 from PIL import Image
 
+from ovlo import Sheet, outlets
+from ovlo.cli.speech import wording
+from ovlo.core.values.errors import BadValue
 from ovlo.page.document import MODULES, asset, empty_page, file_kit, served_kit
 from ovlo.studio.kit import studio_kit
 
@@ -250,7 +253,22 @@ def test_the_joined_script_has_every_module_and_no_name_twice(kit):
     script = empty_page(kit=kit()).split('<script type="module">')[1]
     assert "import {" not in script
     assert "export " not in script
-    names = re.findall(r"^(?:async )?function (\w+)|^const (\w+)", script, re.MULTILINE)
+    modules = "\n".join([*map(asset, MODULES), *kit().modules])
+    names = re.findall(r"^(?:export )?(?:async )?function (\w+)|^(?:export )?const (\w+)", modules, re.M)
     flat = [a or b for a, b in names]
     assert sorted(set(flat)) == sorted(flat)
     assert all(asset(name).startswith("// @ts-check") for name in MODULES)
+
+
+def test_a_large_page_is_told_and_a_huge_one_is_to_be_allowed(program, ovlo_command, monkeypatch, tmp_path):
+    sheet = Sheet(100, 100)
+    sheet.new_nib().forward(20)
+    monkeypatch.setattr(outlets, "LARGEST_PAGE", 1000)
+    with pytest.raises(BadValue, match=r"save: the page would be 0 MB.*allow_large=True, --allow-large"):
+        sheet.save(tmp_path / "kite.html")
+    assert not (tmp_path / "kite.html").exists()
+    sheet.save(tmp_path / "kite.html", allow_large=True)
+    assert wording.large_page("kite.html", tmp_path / "kite.html") == ""
+    monkeypatch.setattr(wording, "LARGE_PAGE", 1000)
+    assert "kite.html is 0 MB" in wording.large_page("kite.html", tmp_path / "kite.html")
+    assert ovlo_command("draw", program(KITE), "-o", "kite.html", "--allow-large").returncode == 0

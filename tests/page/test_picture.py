@@ -179,3 +179,31 @@ def test_dashes_that_another_nib_interrupts_go_on_on_the_page_too(opened, tmp_pa
             nib.left(4)
     sheet.save(tmp_path / "page.html")
     assert share_apart(png(sheet), drawn(opened(tmp_path / "page.html")), 64) < 0.003
+
+
+def test_a_large_picture_is_the_same_whichever_way_one_came_to_its_step(opened, tmp_path):
+    from selenium.webdriver.support.ui import WebDriverWait
+
+    sheet = Sheet(400, 300, seed=3)
+    nib, dice = sheet.new_nib(), sheet.dice
+    for i in range(40_000):
+        nib.forward(2)
+        nib.left(dice.number(-30, 30.2))
+        if i == 20_000:
+            nib.ink = "#b3126480"
+    sheet.save(tmp_path / "page.html")
+    shown = "return document.getElementById('canvas').toDataURL()"
+    # A link to a step paints it from the beginning.
+    page = opened(tmp_path / "page.html", "#step=15000")
+    waiting = WebDriverWait(page, 20, 0.1)
+    seen: list[str] = []
+
+    def is_still(page) -> bool:
+        seen.append(page.execute_script(shown))
+        return seen[-3:] == [seen[-1]] * 3
+
+    waiting.until(is_still)
+    expected = seen[-1]
+    for step in (39_999, 14_000, 30_000, 15_000):
+        page.execute_script(f"ovlo.showStep({step})")
+    waiting.until(lambda page: page.execute_script(shown) == expected)

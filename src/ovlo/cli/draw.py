@@ -52,6 +52,7 @@ if TYPE_CHECKING:
 )
 @overlay_option
 @only_option
+@click.option("--allow-large", is_flag=True, help="Save an .html even if it is larger than 100 MB.")
 def draw(
     run: Run,
     ask: bool,
@@ -66,6 +67,7 @@ def draw(
     tiles: str | None,
     overlay: tuple[str, ...],
     only: str,
+    allow_large: bool,
 ) -> bool:
     """Run a program and save its picture.
 
@@ -85,6 +87,7 @@ def draw(
         "only": only,
         "text": text,
         "dpi": dpi,
+        "allow_large": allow_large,
     }
     traced = bool(only) or "findings" in overlay or any(file.is_page for file in files)
 
@@ -103,4 +106,5 @@ def _write(files: list[Target], how: outlets.How, paper: Paper | None, sheet: Sh
     lines = [
         wording.account(file.name, sheet) if paper is None else on_paper(file.name, paper) for file in files
     ]
+    lines += [large for file in files if file.is_page and (large := wording.large_page(file.name, file.path))]
     return [beyond, *lines] if beyond else lines

@@ -27,6 +27,7 @@ MODULES = tuple(
 
 IMPORT = re.compile(r"^import \{[^}]*\} from \"[^\"]*\";\n", re.MULTILINE)
 COMMENT = re.compile(r"^ *(//[^\n]*|/\*\*(?:(?!\*/).)*\*/)\n", re.MULTILINE | re.DOTALL)
+INDENT = re.compile(r"^ +", re.MULTILINE)
 ICON = re.compile(r"\{icon ([a-z-]+)\}")
 EXPORT = re.compile(r"^export (?=(async )?function|const)", re.MULTILINE)
 
@@ -140,9 +141,9 @@ def _scripts_of(kit: Kit) -> tuple[str, str]:
 
 
 def _joined(modules: list[str]) -> str:
-    """Modules joined to one without comments, since a file opened from disk may not import others."""
+    """Modules joined to one, since a file opened from disk may not import; without comments and indents."""
     joined = "\n".join(modules)
-    return COMMENT.sub("", EXPORT.sub("", IMPORT.sub("", joined)))
+    return INDENT.sub("", COMMENT.sub("", EXPORT.sub("", IMPORT.sub("", joined))))
 
 
 def _digest(text: str) -> str:

@@ -7,6 +7,7 @@ account("kite.svg", sheet)
 from __future__ import annotations
 
 from collections.abc import Sequence
+from pathlib import Path
 
 from ovlo.core.paint.measures import drawn_length
 from ovlo.core.sheet.sheet import Sheet
@@ -93,3 +94,13 @@ def table(rows: Sequence[Sequence[str]], left: int = 1) -> list[str]:
 def counted(count: int, noun: str) -> str:
     """`1 step`, `2 steps`, `1,200 steps`."""
     return f"{count:,} {noun}" if count == 1 else f"{count:,} {noun}s"
+
+
+LARGE_PAGE = 20_000_000
+"""Bytes of a page from which on its size is told."""
+
+
+def large_page(name: str, path: Path) -> str:
+    """How large a page is that takes a while to open; "" for others."""
+    size = path.stat().st_size
+    return "" if size <= LARGE_PAGE else f"{name} is {size / 1e6:.0f} MB; a browser takes a while to open it."

@@ -476,6 +476,7 @@ class Sheet(Sealed):
         landscape: bool = False,
         margin: float | str | None = None,
         tiles: str | None = None,
+        allow_large: bool = False,
     ) -> None:
         """Write the picture to a file; the file ending selects the format.
 
@@ -509,6 +510,8 @@ class Sheet(Sealed):
             The empty space on each side of a page: millimetres, or a string such as "12mm"; 10 mm by default.
         tiles : str
             A smaller paper size, into sheets of which the page is split: a poster to glue together.
+        allow_large : bool
+            Whether an `.html` may be larger than 100 MB.
 
         Raises
         ------
@@ -535,6 +538,7 @@ class Sheet(Sealed):
             landscape=landscape,
             margin=margin,
             tiles=tiles,
+            allow_large=arguments.truth(allow_large, "save", "allow_large"),
         )
 
     def to_bytes(

@@ -15,7 +15,9 @@ import { MOVE, dotEnd, tracePath, traceWords } from "./trace.js";
 /** Vertices laid on the canvas at once: longer paths take more than their share of time. */
 const CHUNK = 800;
 /** Pictures kept on the way, to go back to. */
-const KEPT = 12;
+const KEPT = 20;
+/** Steps painted between two looks at the clock. */
+const SLICE = 2_000;
 const MITRE = 10;
 /** Steps of a block that is painted anew each time until it is closed. */
 const SMALL = 200;
@@ -74,7 +76,7 @@ export function createPainter(wanted) {
   let growing = null;
   /** @type {{mark: Mark, before: HTMLCanvasElement | null}[]} */
   let open = [];
-  /** @type {{steps: number, next: number, picture: HTMLCanvasElement}[]} */
+  /** @type {{steps: number, next: number, growing: Part | null, picture: HTMLCanvasElement}[]} */
   let kept = [];
   /** Canvases that were used to keep pictures for a while. @type {HTMLCanvasElement[]} */
   let spare = [];
@@ -96,12 +98,15 @@ export function createPainter(wanted) {
     restart();
   }
 
-  /** Paint the picture after so many steps. @param {number} steps */
-  function show(steps) {
+  /** Paint the picture after so many steps, or as much of it as can be done in some milliseconds.
+   * @param {number} steps @param {number} budget @returns {boolean} whether it is painted whole */
+  function show(steps, budget = Infinity) {
     if (steps < painted) goBack(steps);
+    const end = performance.now() + budget;
     while (painted < steps) {
+      if (performance.now() > end) return false;
       // Blocks that are open at the end are stops on the way; so are the ends of those that are open now.
-      let stop = steps;
+      let stop = budget < Infinity ? Math.min(steps, painted + SLICE) : steps;
       for (const { mark } of open) stop = Math.min(stop, mark.end);
       paintTo(stop);
       const closing = open.filter(({ mark }) => mark.end <= painted).reverse();
@@ -109,6 +114,7 @@ export function createPainter(wanted) {
       keep();
     }
     if (steps === marks.steps && next < order.length) paintTo(steps);
+    return true;
   }
 
   /** @param {number} steps */
@@ -118,16 +124,16 @@ export function createPainter(wanted) {
     kept = kept.filter((one) => one.steps <= steps);
     if (!from) return;
     context.drawImage(from.picture, 0, 0);
-    [painted, next] = [from.steps, from.next];
+    [painted, next, growing] = [from.steps, from.next, from.growing && { ...from.growing }];
   }
 
-  /** Keep the picture, if it is far from the last one kept, and nothing is unfinished. */
+  /** Keep the picture, if it is far from the last one kept, and no block is open. */
   function keep() {
     const gap = Math.max(marks.steps / KEPT, 200);
-    if (growing || open.length || painted - (kept.at(-1)?.steps ?? 0) < gap) return;
+    if (growing?.isApart || open.length || painted - (kept.at(-1)?.steps ?? 0) < gap) return;
     const picture = newCanvas(canvas.width, canvas.height);
     contextOf(picture).drawImage(canvas, 0, 0);
-    kept.push({ steps: painted, next, picture });
+    kept.push({ steps: painted, next, growing: growing && { ...growing }, picture });
   }
 
   /** Paint on to a step. @param {number} stop */

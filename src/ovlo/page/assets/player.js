@@ -30,7 +30,8 @@ export function createPlayer() {
   let program = createProgram(part("program"), (line) => showLines(new Set([line])));
   const tree = createTree(part("tree"), showCalls);
   const stage = createStage(part("picture"), part("canvas"), part("words"), {
-    drawn() {
+    drawn(isWhole) {
+      if (isWhole) document.getElementById("still")?.remove();
       scrub.value = String(replay.steps);
       tell();
     },
@@ -62,7 +63,6 @@ export function createPlayer() {
     layout.offer("tree", drawing.calls.length > 1);
     part("all").hidden = true;
     useSpeed();
-    document.getElementById("still")?.remove();
     stage.draw();
   }
 

@@ -13,6 +13,9 @@ import { drawOverlays, poseAt, stepNear } from "./overlays.js";
 
 /** Milliseconds a picture stands still before its edges are painted finer; the most pixels and steps for that. */
 const STILL = 200;
+/** Milliseconds of a frame that are painted in, while it plays, and when somebody waits. */
+const FRAME_BUDGET = 12;
+const MOVE_BUDGET = 60;
 const MOST_PIXELS = 16e6;
 const MOST_STEPS = 20_000;
 /** Pixels from a line within which a click means it. */
@@ -24,7 +27,7 @@ const MOST_POINTED = 100_000;
  * @typedef {((mark: import("./data.js").Mark) => boolean) | null} Choice */
 /** What the stage tells: that it has drawn, that playing began or ended, which step was clicked, where the mouse is,
  * which step it points at.
- * @typedef {{drawn: () => void, changed: () => void, chosen: (step: number) => void,
+ * @typedef {{drawn: (isWhole: boolean) => void, changed: () => void, chosen: (step: number) => void,
  *   moved: (x: number, y: number) => void, pointed: (step: number) => void}} Told */
 
 /** @param {HTMLElement} picture @param {HTMLCanvasElement} canvas @param {HTMLElement} wordsLayer
@@ -75,7 +78,7 @@ export function createStage(picture, canvas, wordsLayer, told) {
     clearTimeout(stillness);
     if (!drawing) return;
     const isFine = fine && replay.steps >= drawing.marks.steps;
-    if (!isFine) painter.show(replay.steps);
+    const isWhole = isFine || painter.show(replay.steps, replay.isPlaying ? FRAME_BUDGET : MOVE_BUDGET);
     context.setTransform(1, 0, 0, 1, 0, 0);
     context.clearRect(0, 0, canvas.width, canvas.height);
     layPaper();
@@ -83,8 +86,9 @@ export function createStage(picture, canvas, wordsLayer, told) {
     else painter.layOn(context);
     drawOverlays(context, view, drawing, replay.steps, overlays);
     drawPointers();
-    told.drawn();
-    if (!isFine && !replay.isPlaying) stillness = window.setTimeout(paintFine, STILL);
+    told.drawn(isWhole);
+    if (!isWhole) drawSoon();
+    else if (!isFine && !replay.isPlaying) stillness = window.setTimeout(paintFine, STILL);
   }
 
   /** Paint what stands still with more pixels, so that thin lines have smooth edges. */
