@@ -105,11 +105,11 @@ def save_plot(sheet: Sheet, path: str | PathLike[str], **how: Unpack[PlotHow]) -
 
     target = checked_path(path, "save_plot")
     check_plot_target(target, "save_plot")
-    return write_plots(sheet, [target], checked_order(how, "save_plot"))
+    return write_plots(sheet, [target], checked_order(how, "save_plot"))[0]
 
 
-def write_plots(sheet: Sheet, paths: list[Path], order: PlotOrder) -> PlotReport:
-    """Write what a plotter draws of a sheet to some files."""
+def write_plots(sheet: Sheet, paths: list[Path], order: PlotOrder) -> tuple[PlotReport, list[Path]]:
+    """Write what a plotter draws of a sheet to some files; the report, and which files those are."""
     from ovlo.render.plotter.making import about
     from ovlo.render.plotter.report import report_of
     from ovlo.render.plotter.table import plot_renderer_of
@@ -117,10 +117,14 @@ def write_plots(sheet: Sheet, paths: list[Path], order: PlotOrder) -> PlotReport
     plotted = order.plotted(sheet)
     said = about(sheet, _script_name())
     renderers = [plot_renderer_of(path.suffix, order.call) for path in paths]
-    contents = [render(plotted, order.machine, said) for render in renderers]
-    for path, content in zip(paths, contents, strict=True):
-        write(path, content)
-    return report_of(plotted, order.machine)
+    contents = [
+        (file, render(part, order.machine, said))
+        for path, render in zip(paths, renderers, strict=True)
+        for file, part in order.files_of(path, plotted)
+    ]
+    for file, content in contents:
+        write(file, content)
+    return report_of(plotted, order.machine), [file for file, _ in contents]
 
 
 def check_plot_target(path: Path, call: str) -> None:

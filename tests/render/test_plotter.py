@@ -217,3 +217,59 @@ def test_other_endings_and_missing_trays_are_refused(tmp_path):
         Sheet().save_plot(tmp_path / "a.pdf")
     with pytest.raises(FileError, match="cannot be read"):
         Sheet().save_plot(tmp_path / "a.svg", pen_tray=tmp_path / "none.toml")
+
+
+def plotted_sheet() -> Sheet:
+    sheet = Sheet(100, 60, unit="mm")
+    nib = sheet.new_nib()
+    nib.polygon(4, radius=20, fill="tomato")
+    nib.travel_to(-40, -20)
+    nib.line_to(-40, 20)
+    return sheet
+
+
+def test_the_lifted_pen_goes_around_first(tmp_path):
+    for frame, box in (("page", (0, 0, 100, 60)), ("drawing", (10, 10, 70, 50))):
+        plotted_sheet().save_plot(tmp_path / "a.gcode", dry_frame=frame, registration_marks=True)
+        text = (tmp_path / "a.gcode").read_text()
+        before = text.split("(the frame, the pen lifted)")[1].split("(pen 1")[0]
+        places = [tuple(map(float, pair)) for pair in re.findall(r"G0 X(\S+) Y(\S+)", before)]
+        left, bottom, right, top = box
+        around = [(left, bottom), (right, bottom), (right, top), (left, top), (left, bottom)]
+        assert places == [pytest.approx(place, abs=0.01) for place in around]
+        assert "G1" not in before
+        plotted_sheet().save_plot(tmp_path / "a.hpgl", dry_frame=frame)
+        assert f"PU{40 * left:.0f},{40 * bottom:.0f},{40 * right:.0f}," in (tmp_path / "a.hpgl").read_text()
+
+
+def test_each_pen_draws_the_same_marks_in_the_corners_and_may_have_a_file_of_its_own(tmp_path):
+    report = plotted_sheet().save_plot(tmp_path / "a.svg", registration_marks=True, file_per_pen=True)
+    files = sorted(tmp_path.glob("a*.svg"))
+    assert len(files) == len(report.pens) == 2
+    assert [file.name[:4] for file in files] == ["a-1-", "a-2-"]
+    corners = []
+    for file in files:
+        paths = re.findall(r' d="(M[^"]+)"', file.read_text())
+        corners.append(paths[:8])
+        assert len(paths) > 8
+    assert corners[0] == corners[1]
+    assert corners[0][0] == "M2.5 55L7.5 55"
+
+
+def test_a_pen_has_passes_and_an_angle_of_its_own(tmp_path):
+    pens = {}
+    for more in ("", "passes = 3\n", "hatch_angle = 90\n"):
+        (tmp_path / "pens.toml").write_text(
+            f'[red]\nink = "tomato"\nline_width = 0.5\n{more}[b]\nink = "black"\nline_width = 1\n'
+        )
+        report = plotted_sheet().save_plot(
+            tmp_path / "a.svg", pen_tray=tmp_path / "pens.toml", hatch_spacing=3
+        )
+        text = (tmp_path / "a.svg").read_text()
+        pens[more] = {pen.name: pen.drawn for pen in report.pens}, text
+    assert pens["passes = 3\n"][0]["red"] == pytest.approx(3 * pens[""][0]["red"])
+    assert pens["passes = 3\n"][0]["b"] == pens[""][0]["b"]
+    assert pens["hatch_angle = 90\n"][1] != pens[""][1]
+    (tmp_path / "pens.toml").write_text('[red]\nink = "tomato"\nline_width = 0.5\npasses = 0\n')
+    with pytest.raises(BadValue, match="line 4: red: passes must be 1 or more, but is 0"):
+        plotted_sheet().save_plot(tmp_path / "a.svg", pen_tray=tmp_path / "pens.toml")

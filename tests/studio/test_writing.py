@@ -124,7 +124,7 @@ def test_what_reaches_outside_waits_for_a_word(live, tmp_path):
     page = live(KITE)
     replace(page, "    for _", "    open('made.txt', 'w').close()\n    for _")
     note = page.browser.find_element(By.CSS_SELECTOR, ".note")
-    page.until(lambda page: "Line 6: `open` reaches outside it" in note.text)
+    page.until(lambda page: "Line 6: `open` reaches beyond the picture" in note.text)
     replace(page, "forward(30)", "forward(40)")
     page.until(lambda page: "(40)" in text_of(page))
     assert not (tmp_path / "made.txt").exists()

@@ -6,6 +6,7 @@ ovlo plot harbour.py --page-size A3 --landscape --fit --hatch parallel -o harbou
 from __future__ import annotations
 
 from functools import partial
+from pathlib import Path
 
 import click
 
@@ -15,7 +16,7 @@ from ovlo.cli.paper import landscape_option, margin_option, page_size_option
 from ovlo.cli.run import Run, saves_files
 from ovlo.cli.speech.plots import written
 from ovlo.core.plot.hatching import HATCHES
-from ovlo.core.plot.plot import HIDDEN_LINES, PEN_ORDERS, STROKE_ORDERS
+from ovlo.core.plot.plot import DRY_FRAMES, HIDDEN_LINES, PEN_ORDERS, STROKE_ORDERS
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
 
@@ -80,6 +81,15 @@ from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
     metavar="LENGTH",
     help="Width of every pen, without a tray. [default: the width of most lines of its ink]",
 )
+@click.option(
+    "--dry-frame",
+    type=click.Choice(DRY_FRAMES),
+    default=DRY_FRAMES[0],
+    show_default=True,
+    help="Go around the drawing or the page first, with the pen lifted.",
+)
+@click.option("--registration-marks", is_flag=True, help="Let every pen draw a cross in each corner.")
+@click.option("--file-per-pen", is_flag=True, help="Save a file for each pen, such as kite-1-black.gcode.")
 def plot(run: Run, **how: object) -> bool:
     """Convert a picture to pen-plotter or cutter output.
 
@@ -93,6 +103,9 @@ def plot(run: Run, **how: object) -> bool:
 
 def _write(files: list[Target], order: PlotOrder, sheet: Sheet) -> list[str]:
     """Write the plot; the report, and a line about each file."""
-    report = outlets.write_plots(sheet, [file.path for file in files], order)
+    report, paths = outlets.write_plots(sheet, [file.path for file in files], order)
     size = f"{report.width:.4g} × {report.height:.4g} mm"
-    return [*written(report), *(f"{file.name}: {size}" for file in files)]
+    pens = len(paths) // len(files)  # files for each that was asked for
+    names = [Path(files[i // pens].name).with_name(path.name) for i, path in enumerate(paths)]
+    lines = [f"{name}: {size}" for name in names]
+    return [*written(report), *lines]

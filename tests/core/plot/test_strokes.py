@@ -155,3 +155,18 @@ def test_a_closed_stroke_is_begun_where_the_pen_comes_by():
     found = entered(ring, ring.is_closed(0.01), (0.0, 50.0))
     assert [found.starts[0], found.ends[0]] == [pytest.approx([40, 50])] * 2
     assert found.lengths == pytest.approx(ring.lengths)
+
+
+@pytest.mark.parametrize("times", [1, 2, 3])
+def test_what_is_drawn_again_goes_to_and_fro_or_round_without_a_lift(times):
+    square = [(0, 0), (9, 0), (9, 9), (0, 9), (0, 0)]
+    arc = fitted(strokes_of([(20 + 5 * np.cos(a), 5 * np.sin(a)) for a in np.linspace(0, 2, 60)]), TOLERANCE)
+    once = Strokes.together([strokes_of([(0, 0), (5, 0)], square), arc])
+    again = once.repeated(times)
+    assert len(again) == len(once)
+    assert again.lengths == pytest.approx(times * once.lengths)
+    assert again.starts == pytest.approx(once.starts)
+    assert again.ends[[0, 2]] == pytest.approx((once.ends if times % 2 else once.starts)[[0, 2]])
+    for one, other in zip(shapes_of(again), shapes_of(once), strict=True):
+        assert shapely.hausdorff_distance(one, other) < 0.01
+    assert len(again.after(2)) == 1

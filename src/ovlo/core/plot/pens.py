@@ -24,11 +24,17 @@ FINEST = 0.05
 
 
 class Pen(NamedTuple):
-    """A pen: what it is called, its ink, and how wide a line it draws, in millimetres."""
+    """A pen: what it is called, its ink, and how wide a line it draws, in millimetres.
+
+    `passes` is how often it goes over each stroke, and `hatch_angle` the direction of its hatch lines in
+    degrees; None for that of the whole plot.
+    """
 
     name: str
     ink: Colour
     line_width: float
+    passes: int = 1
+    hatch_angle: float | None = None
 
 
 class Replaced(NamedTuple):

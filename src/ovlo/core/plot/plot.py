@@ -32,12 +32,16 @@ from ovlo.core.plot.strokes import Strokes
 from ovlo.core.plot.wide import WIDER, covered, gaps, is_wide
 from ovlo.core.trail.columns import Columns
 from ovlo.core.values.arrays import Bools, Floats, Ints
-from ovlo.core.values.choices import Hatch, HiddenLines, PenOrder, StrokeOrder
+from ovlo.core.values.choices import DryFrame, Hatch, HiddenLines, PenOrder, StrokeOrder
 from ovlo.core.values.colour import Colour
 
 HIDDEN_LINES = get_args(HiddenLines)
 STROKE_ORDERS = get_args(StrokeOrder)
 PEN_ORDERS = get_args(PenOrder)
+DRY_FRAMES = get_args(DryFrame)
+
+MARK_INSET, MARK_ARM = 5.0, 3.0
+"""Millimetres from the page's corner to a registration mark, and of each of its four arms."""
 
 PRECISE = 0.1
 """The tolerance, as a share of the finest pen's width."""
@@ -68,6 +72,10 @@ class Wishes:
     pen_order : one of PEN_ORDERS
     pen_width : float or None
         Of every pen, without a tray; None for the width of most of what an ink draws.
+    dry_frame : one of DRY_FRAMES
+        What the lifted pen goes around first.
+    registration_marks : bool
+        Whether each pen draws a cross in the corners of the page.
     """
 
     hidden_lines: HiddenLines = HIDDEN_LINES[0]
@@ -79,6 +87,8 @@ class Wishes:
     stroke_order: StrokeOrder = STROKE_ORDERS[0]
     pen_order: PenOrder = PEN_ORDERS[0]
     pen_width: float | None = None
+    dry_frame: DryFrame = DRY_FRAMES[0]
+    registration_marks: bool = False
 
 
 @dataclass(frozen=True, eq=False)
@@ -126,6 +136,8 @@ class Plotted:
     cut_marks, paper_marks, narrow_areas : int
         Marks that would leave the page; those in the paper's own colour, which nobody would see; and pieces
         of areas that are narrower than their pen, but for crumbs.
+    frame : list of (float, float)
+        The places that the lifted pen goes to first, in millimetres; none where it goes round nothing.
     """
 
     placing: Placing
@@ -138,6 +150,7 @@ class Plotted:
     wide_lines: int = 0
     fine_lines: int = 0
     marks: int = 0
+    frame: list[tuple[float, float]] = field(default_factory=list)
 
     @property
     def way_home(self) -> float:
@@ -178,11 +191,16 @@ def plot(
     line_pens, area_pens = pen_of[: len(lines.shapes)], pen_of[len(lines.shapes) :]
     seen_lines = _Penned(lines, line_pens, widths[line_pens])
     seen_areas = _Penned(areas, area_pens, widths[area_pens])
-    drawn, filled, narrow = _strokes_of(seen_lines, seen_areas, inside.looks, wishes, tolerance, call)
+    angles = [wishes.hatch_angle if pen.hatch_angle is None else pen.hatch_angle for pen in pens]
+    drawn, filled, narrow = _strokes_of(
+        seen_lines, seen_areas, inside.looks, wishes, np.array(angles)[area_pens], tolerance, call
+    )
     ranks = _ranks(pens, seen_lines, seen_areas, wishes.pen_order)
+    crosses = _registration_marks(placing) if wishes.registration_marks else Strokes.together([])
+    runs = _runs(pens, drawn, filled, ranks, wishes.stroke_order, tolerance, crosses)
     return Plotted(
         placing,
-        _runs(pens, drawn, filled, ranks, wishes.stroke_order, tolerance),
+        runs,
         replaced,
         cut_marks,
         paper_marks,
@@ -191,7 +209,31 @@ def plot(
         wide_lines=int(np.count_nonzero(is_wide(lines, seen_lines.widths))),
         fine_lines=int(np.count_nonzero(lines.widths * WIDER < seen_lines.widths)),
         marks=len(np.union1d(lines.positions, areas.positions)),
+        frame=_frame(wishes.dry_frame, placing, [run.strokes.after(len(crosses)) for run in runs]),
     )
+
+
+def _registration_marks(placing: Placing) -> Strokes:
+    """A cross in each corner of the page, at which pens that are changed can be set."""
+    inset = min(MARK_INSET, placing.width / 4, placing.height / 4)
+    arm = min(MARK_ARM, inset / 2)
+    points = []
+    right, top = placing.width - inset, placing.height - inset
+    for x, y in ((inset, inset), (inset, top), (right, top), (right, inset)):
+        points += [(x - arm, y), (x + arm, y), (x, y - arm), (x, y + arm)]
+    return Strokes.of_lines(np.array(points), np.full(len(points) // 2, 2))
+
+
+def _frame(kind: DryFrame, placing: Placing, strokes: list[Strokes]) -> list[tuple[float, float]]:
+    """The corners of what the lifted pen goes around, the first one twice."""
+    if kind == "none" or not strokes:
+        return []
+    low, high = np.zeros(2), np.array([placing.width, placing.height])
+    if kind == "drawing":
+        points = np.vstack([some.flat(FINE)[0] for some in strokes])
+        low, high = points.min(axis=0), points.max(axis=0)
+    (left, bottom), (right, top) = low.tolist(), high.tolist()
+    return [(left, bottom), (right, bottom), (right, top), (left, top), (left, bottom)]
 
 
 def _tolerance(columns: Columns, placing: Placing, wishes: Wishes) -> float:
@@ -224,12 +266,18 @@ class _Penned(NamedTuple):
 
 
 def _strokes_of(
-    lines: _Penned, areas: _Penned, looks: list[Look], wishes: Wishes, tolerance: float, call: str
+    lines: _Penned,
+    areas: _Penned,
+    looks: list[Look],
+    wishes: Wishes,
+    angles: Floats,
+    tolerance: float,
+    call: str,
 ) -> tuple[_Lot, _Lot, int]:
     """What draws lines and what fills areas and wide lines, and how many areas are too narrow for that."""
     is_filled = is_wide(lines.layer, lines.widths)
     thin, wide = lines.taken(np.flatnonzero(~is_filled)), lines.taken(np.flatnonzero(is_filled))
-    hatching = _hatching(areas, _borders(areas, lines), wishes, call)
+    hatching = _hatching(areas, _borders(areas, lines), wishes, angles, call)
     bands = covered(wide.layer, looks)
     between = gaps(wide.layer.widths, wide.widths)
     along = hatched(bands.shapes, wide.widths, "concentric", between, 0.0, call)
@@ -255,13 +303,26 @@ def _borders(areas: _Penned, lines: _Penned) -> Floats:
     return of_mark[at]
 
 
-def _hatching(areas: _Penned, borders: Floats, wishes: Wishes, call: str) -> Hatching:
+def _hatching(areas: _Penned, borders: Floats, wishes: Wishes, angles: Floats, call: str) -> Hatching:
     gap = wishes.hatch_spacing
     gaps = areas.widths if gap is None else np.full(len(areas.widths), gap)
-    # Hatching ends beneath the middle of the inner half of a border's line: no gap, and no wet border.
-    return hatched(
-        areas.layer.shapes, areas.widths, wishes.hatch, gaps, wishes.hatch_angle, call, borders / 4
-    )
+    parts = []
+    for angle in np.unique(angles).tolist():
+        rows = np.flatnonzero(angles == angle)
+        # Hatching ends beneath the middle of the inner half of a border's line: no gap, and no wet border.
+        lines = hatched(
+            areas.layer.shapes[rows],
+            areas.widths[rows],
+            wishes.hatch,
+            gaps[rows],
+            angle,
+            call,
+            borders[rows] / 4,
+        )
+        parts.append(lines._replace(rows=rows[lines.rows]))
+    if not parts:
+        return Hatching(np.empty((0, 2)), np.empty(0, np.int64), np.empty(0, np.int64))
+    return Hatching(*(np.concatenate(some) for some in zip(*parts, strict=True)))
 
 
 def _ranks(pens: list[Pen], lines: _Penned, areas: _Penned, order: PenOrder) -> list[int]:
@@ -343,9 +404,15 @@ class _Lot(NamedTuple):
 
 
 def _runs(
-    pens: list[Pen], drawn: _Lot, filled: _Lot, ranks: list[int], order: str, tolerance: float
+    pens: list[Pen],
+    drawn: _Lot,
+    filled: _Lot,
+    ranks: list[int],
+    order: str,
+    tolerance: float,
+    crosses: Strokes,
 ) -> list[PenRun]:
-    """What each pen draws, in the order of their ranks."""
+    """What each pen draws, in the order of their ranks, crosses first."""
     here: tuple[float, float] = HOME
     runs = []
     for number in ranks:
@@ -357,7 +424,8 @@ def _runs(
         # What fills areas never lies on itself.
         lines, rows = drawn_once(lines)
         once = _as_painted(hatches, lines, hatch_at, line_at[rows])
-        strokes = _in_order(once, order, tolerance, here)
+        strokes = _in_order(once, order, tolerance, here).repeated(pens[number].passes)
+        strokes = Strokes.together([crosses, strokes])
         runs.append(
             PenRun(
                 pens[number],

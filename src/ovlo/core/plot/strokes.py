@@ -146,6 +146,17 @@ class Strokes:
             np.append(firsts, np.count_nonzero(kept)).astype(np.int64),
         )
 
+    def after(self, number: int) -> Strokes:
+        """All but so many of the first strokes."""
+        return self.taken(np.arange(number, len(self)))
+
+    def repeated(self, times: int) -> Strokes:
+        """Each stroke drawn so often without lifting the pen; one that is open goes to and fro."""
+        rows = np.repeat(np.arange(len(self)), times)
+        turn = np.tile(np.arange(times), len(self))
+        is_open = np.hypot(*(self.ends - self.starts).T) > ROUNDING
+        return self.taken(rows, (turn % 2 == 1) & is_open[rows]).merged(turn > 0)
+
     def sealed(self, nearness: float) -> Strokes:
         """The same with closed strokes ending in the place where they begin."""
         apart = np.hypot(*(self.ends - self.starts).T)

@@ -25,7 +25,7 @@ from ovlo.core.trail.columns import Columns, Style
 from ovlo.core.trail.origins import Origins
 from ovlo.core.trail.trail import Trail
 from ovlo.core.values import arguments, colour
-from ovlo.core.values.choices import Hatch, HiddenLines, PenOrder, StrokeOrder, TextOutput, Unit
+from ovlo.core.values.choices import DryFrame, Hatch, HiddenLines, PenOrder, StrokeOrder, TextOutput, Unit
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.dice import Dice
 from ovlo.core.values.errors import BadType, BadUse, BadValue, UnknownName
@@ -663,6 +663,9 @@ class Sheet(Sealed):
         stroke_order: StrokeOrder = "short-travel",
         pen_order: PenOrder = "light-first",
         pen_width: float | str | None = None,
+        dry_frame: DryFrame = "none",
+        registration_marks: bool = False,
+        file_per_pen: bool = False,
     ) -> PlotReport:
         """Convert the picture to pen-plotter or cutter output.
 
@@ -692,9 +695,9 @@ class Sheet(Sealed):
         hatch_angle : float
             The direction of hatch lines, degrees anticlockwise from east.
         pen_tray : path
-            A TOML file that lists the pens at hand, one table each with `ink` and `line_width`, and may
-            describe the machine in a table `[machine]`. Each mark takes the pen of the nearest ink
-            (CIEDE2000).
+            A TOML file that lists the pens at hand, one table each with `ink` and `line_width` (and, if you
+            like, `passes` and `hatch_angle`), and may describe the machine in a table `[machine]`. Each mark
+            takes the pen of the nearest ink (CIEDE2000).
         tolerance : length
             The largest permitted deviation from the drawn line; by default a tenth of the finest pen's width.
         stroke_order : "short-travel" or "as-drawn"
@@ -704,6 +707,12 @@ class Sheet(Sealed):
             them.
         pen_width : length
             The width of every pen, if there is no tray; by default the width of most lines of its ink.
+        dry_frame : "none", "drawing" or "page"
+            What the lifted pen goes around first, so that you see where the drawing will be.
+        registration_marks : bool
+            Whether every pen draws a cross in each corner of the page, at which the next pen can be set.
+        file_per_pen : bool
+            Whether each pen gets a file of its own: `kite-1-black.gcode` for `kite.gcode`.
 
         Returns
         -------
@@ -742,6 +751,9 @@ class Sheet(Sealed):
             stroke_order=stroke_order,
             pen_order=pen_order,
             pen_width=pen_width,
+            dry_frame=dry_frame,
+            registration_marks=registration_marks,
+            file_per_pen=file_per_pen,
         )
 
     def show(

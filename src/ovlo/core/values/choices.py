@@ -43,4 +43,5 @@ Hatch = Literal["parallel", "crosshatch", "concentric", "none"]
 HiddenLines = Literal["remove", "keep"]
 StrokeOrder = Literal["short-travel", "as-drawn"]
 PenOrder = Literal["light-first", "as-drawn"]
+DryFrame = Literal["none", "drawing", "page"]
 """How a plot fills areas, treats covered lines, and orders its strokes and pens."""

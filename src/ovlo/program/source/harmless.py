@@ -1,6 +1,6 @@
 """Whether a half-typed program may be run by itself: it computes and draws, and reaches nothing else.
 
-reach_of(ast.parse("open('kite.txt')"))    # Reach(1, "`open` reaches outside it")
+reach_of(ast.parse("open('kite.txt')"))    # Reach(1, "`open` reaches beyond the picture")
 """
 
 from __future__ import annotations
@@ -81,14 +81,14 @@ def _reach(node: ast.AST) -> Reach | None:
         names = [f"{'.' * node.level}{module}", *(f"{module}.{alias.name}" for alias in node.names)]
     else:
         name = node.id if isinstance(node, ast.Name) else node.attr if isinstance(node, ast.Attribute) else ""
-        return Reach(node.lineno, f"`{name}` reaches outside it") if _reaches(name) else None  # type: ignore[attr-defined]
+        return Reach(node.lineno, f"`{name}` reaches beyond the picture") if _reaches(name) else None  # type: ignore[attr-defined]
     for name in names:
         first, *parts = name.split(".")
         if first not in COMPUTING:
             return Reach(node.lineno, f"`{name}` is imported")
         for part in parts:
             if _reaches(part):
-                return Reach(node.lineno, f"`{part}` reaches outside it")
+                return Reach(node.lineno, f"`{part}` reaches beyond the picture")
     return None
 
 

@@ -9,6 +9,8 @@ each stroke that of drawing.
 
 from __future__ import annotations
 
+import numpy as np
+
 from ovlo.core.plot.plot import Plotted
 from ovlo.core.plot.strokes import Strokes
 from ovlo.render.numbers import number
@@ -27,6 +29,11 @@ def render(plotted: Plotted, machine: Machine, about: PlotDetails) -> bytes:
     if about.details:
         lines.append(_comment(about.details))
     lines += ["G21", "G90", "G17", *machine.begin, *machine.lift]
+    if plotted.frame:
+        origin, up = _frame(machine, size)
+        places = ((np.array(plotted.frame) - origin) * (1, up)).tolist()
+        lines.append("(the frame, the pen lifted)")
+        lines += [f"G0 X{number(x, PLACES)} Y{number(y, PLACES)}" for x, y in places]
     for place, run in enumerate(plotted.runs):
         words = _comment(f"pen {place + 1} of {len(plotted.runs)}: {run.pen.name}")
         # To change the pen, the machine stops.

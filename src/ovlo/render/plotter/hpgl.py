@@ -29,6 +29,9 @@ def render(plotted: Plotted, machine: Machine, about: PlotDetails) -> bytes:
         lines.append(_comment(about.details))
     # Centimetres in a second.
     lines.append(f"VS{number(machine.feed / 600, 1)};")
+    if plotted.frame:
+        places = np.rint(np.array(plotted.frame) * UNITS).astype(np.int64).ravel().tolist()
+        lines.append(f"PU{','.join(map(str, places))};")
     for place, run in enumerate(plotted.runs, 1):
         lines += [f"SP{place};", _comment(run.pen.name), f"PW{number(run.pen.line_width, 3)},{place};"]
         lines += _drawn(run.strokes, plotted.tolerance)

@@ -6,17 +6,19 @@ plotted = order.plotted(sheet)
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from os import PathLike
+from pathlib import Path
 from typing import TypedDict
 
 from ovlo.core.plot.hatching import HATCHES
 from ovlo.core.plot.placing import check_margin, placed
-from ovlo.core.plot.plot import HIDDEN_LINES, PEN_ORDERS, STROKE_ORDERS, Plotted, Wishes, plot
+from ovlo.core.plot.plot import DRY_FRAMES, HIDDEN_LINES, PEN_ORDERS, STROKE_ORDERS, Plotted, Wishes, plot
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values import arguments
-from ovlo.core.values.choices import Hatch, HiddenLines, PenOrder, StrokeOrder
+from ovlo.core.values.choices import DryFrame, Hatch, HiddenLines, PenOrder, StrokeOrder
 from ovlo.core.values.errors import BadValue
 from ovlo.core.values.units import MARGIN, Length, millimetres, page_size
 from ovlo.render import lettering
@@ -42,6 +44,9 @@ class PlotHow(TypedDict, total=False):
     stroke_order: StrokeOrder
     pen_order: PenOrder
     pen_width: Length | None
+    dry_frame: DryFrame
+    registration_marks: bool
+    file_per_pen: bool
 
 
 @dataclass(frozen=True)
@@ -54,6 +59,16 @@ class PlotOrder:
     wishes: Wishes
     machine: Machine
     call: str
+    file_per_pen: bool = False
+
+    def files_of(self, path: Path, plotted: Plotted) -> list[tuple[Path, Plotted]]:
+        """The files that a path stands for, and what each holds."""
+        if not self.file_per_pen:
+            return [(path, plotted)]
+        return [
+            (path.with_stem(f"{path.stem}-{number}-{_plain(run.pen.name)}"), replace(plotted, runs=[run]))
+            for number, run in enumerate(plotted.runs, 1)
+        ]
 
     def plotted(self, sheet: Sheet) -> Plotted:
         """What pens draw of a sheet.
@@ -118,13 +133,25 @@ def checked_order(how: PlotHow, call: str, spelt: Callable[[str], str] = str) ->
                 how.get("pen_order", PEN_ORDERS[0]), call, spelt("pen_order"), PEN_ORDERS
             ),
             pen_width=pen_width,
+            dry_frame=arguments.choice(
+                how.get("dry_frame", DRY_FRAMES[0]), call, spelt("dry_frame"), DRY_FRAMES
+            ),
+            registration_marks=arguments.truth(
+                how.get("registration_marks", False), call, spelt("registration_marks")
+            ),
         ),
         machine=machine,
         call=call,
+        file_per_pen=arguments.truth(how.get("file_per_pen", False), call, spelt("file_per_pen")),
     )
     if order.page is not None:
         check_margin(order.page, order.margin, call)
     return order
+
+
+def _plain(name: str) -> str:
+    """The name of a pen as a part of a file's name."""
+    return re.sub(r"[^\w.]+", "-", name).strip("-.") or "pen"
 
 
 CLOSEST = 0.02

@@ -60,6 +60,8 @@ def preview(plotted: Plotted, about: PlotDetails, has_travel: bool = True) -> Sh
 def _travels(nib: Nib, plotted: Plotted, corner: np.ndarray) -> None:
     nib.ink, nib.line_width = TRAVEL, TRAVEL_WIDTH
     nib.travel_to(*(np.array(HOME) - corner).tolist())
+    for place in plotted.frame:
+        nib.line_to(*(np.array(place) - corner).tolist())
     for run in plotted.runs:
         for start, end in zip(
             (run.strokes.starts - corner).tolist(), (run.strokes.ends - corner).tolist(), strict=True

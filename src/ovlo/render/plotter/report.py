@@ -98,7 +98,7 @@ def report_of(plotted: Plotted, machine: Machine) -> PlotReport:
             replaced.setdefault(one.pen.name, {})[one.ink.hex] = one.unlike
     pens = [
         PenReport(
-            *run.pen,
+            *run.pen[:3],
             run.lifts,
             run.lifts_before,
             run.drawn,

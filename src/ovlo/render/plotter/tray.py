@@ -3,6 +3,8 @@
     [fine black]          # a name with a space is written in quotes: ["fine black"]
     ink = "black"
     line_width = 0.3      # millimetres
+    passes = 2            # optional: how often each stroke is drawn
+    hatch_angle = 30      # optional: degrees
 
     [machine]             # optional: what differs from the defaults
     lift = "M5"
@@ -31,12 +33,16 @@ from ovlo.render.plotter.machine import CODES, CORNERS, PLACES, Machine, code_li
 from ovlo.render.plotter.machine import KEYS as MACHINE_KEYS
 
 EXAMPLE = """a table of its own: [black], then ink = "black" and line_width = 0.3 on lines below"""
-KEYS = ("ink", "line_width")
+NEEDED = ("ink", "line_width")
+KEYS = (*NEEDED, "passes", "hatch_angle")
 MACHINE = "machine"
 """The name of the table that describes the machine."""
 
 MOST = 1000
 """Pens in a tray."""
+
+MOST_PASSES = 100
+"""Times a pen may go over each stroke."""
 
 
 def read_tray(path: str | PathLike[str], call: str) -> tuple[tuple[Pen, ...], Machine]:
@@ -94,7 +100,7 @@ def _machine(table: object, text: str, call: str) -> Machine:
 def _pen(name: str, table: object, text: str, call: str) -> Pen:
     _check_table(name, table, KEYS, text, call, "a pen", f"each pen is {EXAMPLE}")
     assert isinstance(table, dict)
-    for key, example in zip(KEYS, ('"black"', "0.3"), strict=True):
+    for key, example in zip(NEEDED, ('"black"', "0.3"), strict=True):
         if key not in table:
             where = f"{call}, line {_line_of(name, text)}"
             raise BadValue(f"{where}: the pen {name!r} has no {key}; add {key} = {example}.")
@@ -102,10 +108,14 @@ def _pen(name: str, table: object, text: str, call: str) -> Pen:
         ink = colour.parse(table["ink"], name)
         width = arguments.positive(table["line_width"], name, "line_width")
         arguments.text(name, name, "the name of a pen")
+        passes = arguments.whole(table.get("passes", 1), name, "passes", 1)
+        arguments.at_most(passes, name, "passes", MOST_PASSES)
+        angle = table.get("hatch_angle")
+        angle = None if angle is None else arguments.angle(angle, name, "hatch_angle")
     except OvloError as error:
-        key = "line_width" if "line_width" in str(error) else "ink"
+        key = next((key for key in KEYS if key in str(error)), "ink")
         raise BadValue(f"{call}, line {_line_of(key, text, name)}: {error}") from error
-    return Pen(name, colour.Colour(*ink._rgb), width)
+    return Pen(name, colour.Colour(*ink._rgb), width, passes, angle)
 
 
 def _check_table(

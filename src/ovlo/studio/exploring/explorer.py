@@ -123,7 +123,7 @@ def _reason_to_wait(text: str) -> dict[str, Any]:
         return {"line": 0, "words": str(error), "isUnfinished": True}
     if reach is None:
         return {}
-    why = f"Line {reach.line}: {reach.words}, so this program is drawn when you press Ctrl+Enter or save."
+    why = f"Line {reach.line}: {reach.words}, so the program is drawn only when you press Ctrl+Enter or save."
     return {"line": reach.line, "words": why, "isUnfinished": False}
 
 
