@@ -10,6 +10,8 @@
 
 PYTHON ?= python3
 BIN := .venv/bin
+# One more than there are cores, since tests of processes and of the page wait for them.
+WORKERS ?= $(shell expr $$(getconf _NPROCESSORS_ONLN) + 1)
 
 .PHONY: demo editor test docs handouts bench torture coverage screenshots clean
 
@@ -21,7 +23,7 @@ test: .venv/test
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
 	$(BIN)/lint-imports --no-logo
-	$(BIN)/pytest -n auto --dist worksteal
+	$(BIN)/pytest -n $(WORKERS) --dist worksteal
 
 bench: .venv/test
 	$(BIN)/python -m bench $(ONLY)

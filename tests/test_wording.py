@@ -6,6 +6,7 @@ import ast
 import inspect
 import re
 from collections.abc import Iterator
+from functools import cache
 from pathlib import Path
 
 import pytest
@@ -46,9 +47,17 @@ def pages() -> list[Path]:
     return [*ROOT.glob("*.md"), *(ROOT / "docs").rglob("*.md")]
 
 
+@cache
 def prose(page: Path) -> str:
     """A page without its programs and outputs."""
-    return re.sub(r"```.*?```|^    .*?$|`[^`\n]*`", " ", page.read_text(), flags=re.S | re.M)
+    text = re.sub(r"```.*?```|^    .*?$|`[^`\n]*`", " ", page.read_text(), flags=re.S | re.M)
+    return " ".join(text.split())
+
+
+@cache
+def said() -> list[tuple[str, str]]:
+    """All that Ovlo says, on one line each."""
+    return [(place, " ".join(text.split())) for place, text in (*messages(), *public_docstrings())]
 
 
 def messages() -> Iterator[tuple[str, str]]:
@@ -73,8 +82,7 @@ def public_docstrings() -> Iterator[tuple[str, str]]:
 
 
 def shown_by(pattern: str, text: str) -> list[str]:
-    flat = " ".join(text.split())
-    return [flat[max(0, at.start() - 30) : at.end() + 20] for at in re.finditer(pattern, flat)]
+    return [text[max(0, at.start() - 30) : at.end() + 20] for at in re.finditer(pattern, text)]
 
 
 @pytest.mark.parametrize("pattern", OUT)
@@ -85,14 +93,16 @@ def test_words_that_are_out_are_not_on_any_page(pattern):
 
 @pytest.mark.parametrize("pattern", OUT)
 def test_words_that_are_out_are_in_no_message_and_no_docstring(pattern):
-    found = {place: shown_by(pattern, text) for place, text in (*messages(), *public_docstrings())}
+    found = {place: shown_by(pattern, text) for place, text in said()}
     assert {place: places for place, places in found.items() if places} == {}, OUT[pattern]
 
 
 @pytest.mark.parametrize("pattern", OUT)
 def test_words_that_are_out_are_not_on_the_page_in_the_browser(pattern):
-    assets = ROOT / "src" / "ovlo" / "page" / "assets"
-    texts = [re.sub(r"(?m)^\s*(//|/?\*).*$", "", path.read_text()) for path in assets.glob("*.[hj]*")]
+    files = [
+        path for room in ("page", "studio") for path in (ROOT / "src/ovlo" / room / "assets").glob("*.[hj]*")
+    ]
+    texts = [" ".join(re.sub(r"(?m)^\s*(//|/?\*).*$", "", path.read_text()).split()) for path in files]
     assert [place for text in texts for place in shown_by(pattern, text)] == [], OUT[pattern]
 
 

@@ -26,7 +26,7 @@ FINEST = 0.05
 class Pen(NamedTuple):
     """A pen: what it is called, its ink, and how wide a line it draws, in millimetres.
 
-    `passes` is how often it goes over each stroke, and `hatch_angle` the direction of its hatch lines in
+    `passes` is how many times it goes over each stroke, and `hatch_angle` the direction of its hatch lines in
     degrees; None for that of the whole plot.
     """
 

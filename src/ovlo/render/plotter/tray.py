@@ -3,7 +3,7 @@
     [fine black]          # a name with a space is written in quotes: ["fine black"]
     ink = "black"
     line_width = 0.3      # millimetres
-    passes = 2            # optional: how often each stroke is drawn
+    passes = 2            # optional: times each stroke is drawn
     hatch_angle = 30      # optional: degrees
 
     [machine]             # optional: what differs from the defaults
