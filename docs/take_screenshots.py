@@ -239,7 +239,7 @@ def _take_studio(browser: Any, folder: Path) -> None:
                 "ovlo.editor.focus(); ovlo.editor.dispatch({ selection: { anchor: at } });"
             )
             WebDriverWait(browser, 20).until(
-                lambda page: len(page.find_elements("css selector", ".dial button:not([hidden])")) == 2
+                lambda page: len(page.find_elements("css selector", ".dial button:enabled")) == 2
             )
             _shoot(browser, "studio")
         finally:

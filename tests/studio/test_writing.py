@@ -176,9 +176,7 @@ def test_a_number_is_turned_tried_taken_back_and_written_once(live, tmp_path):
     put_caret(page, "forward(3")
     dial = page.browser.find_element(By.CSS_SELECTOR, ".dial")
     page.until(
-        lambda page: (
-            dial.is_displayed() and len(dial.find_elements(By.CSS_SELECTOR, "button:not([hidden])")) == 2
-        )
+        lambda page: dial.is_displayed() and len(dial.find_elements(By.CSS_SELECTOR, "button:enabled")) == 2
     )
     assert [one.text for one in dial.find_elements(By.CSS_SELECTOR, "button span")] == ["27", "33"]
     before = page.now("pictureOf()")

@@ -83,6 +83,7 @@ export function createDial(host, send, version, mayTurn) {
   function small(name) {
     const [button, canvas, words] = [made("button", "", `small ${name}`), made("canvas"), made("span")];
     button.type = "button";
+    button.disabled = true; // it keeps its room, so that the knob stays where it is
     button.append(canvas, words);
     button.addEventListener("click", () => {
       if (turn && button.value) settle(button.value);
@@ -161,7 +162,7 @@ export function createDial(host, send, version, mayTurn) {
 
   function askAround() {
     clearTimeout(asking);
-    for (const { button } of [less, more]) button.hidden = true;
+    for (const { button } of [less, more]) button.disabled = true;
     asking = window.setTimeout(() => {
       if (!turn || !mayTurn()) return;
       const stride = strideOf(turn.now);
@@ -178,7 +179,7 @@ export function createDial(host, send, version, mayTurn) {
     if (!turn || now === turn.now || !mayTurn()) return;
     turn.now = now;
     tell();
-    for (const { button } of [less, more]) button.hidden = true;
+    for (const { button } of [less, more]) button.disabled = true;
     view.dispatch({ effects: setTurn.of(turn) });
     send({ do: "turn", version: version(), begin: turn.from, end: turn.to, words: now });
   }
@@ -308,7 +309,7 @@ export function createDial(host, send, version, mayTurn) {
         if (!turn || one.button.value !== words) continue;
         pictureBeside(one.canvas, drawing, SMALL_WIDE, around);
         one.words.textContent = words;
-        one.button.hidden = false;
+        one.button.disabled = false;
         one.button.setAttribute("aria-label", `Take ${words}`);
       }
       place();
