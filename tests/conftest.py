@@ -111,7 +111,7 @@ class Served:
     def __init__(self, process: subprocess.Popen[str], browser: Any) -> None:
         self.process, self.browser = process, browser
 
-    def until(self, holds: Callable[[Any], Any], seconds: float = 20) -> Any:
+    def until(self, holds: Callable[[Any], Any], seconds: float = 40) -> Any:
         """Wait until something holds of the page."""
         from selenium.webdriver.support.ui import WebDriverWait
 
