@@ -315,7 +315,7 @@ class Drawing(Sealed, Generic[P, R]):
     def live(  # type: ignore[misc]
         self, *args: object, seed: int | None = None, **values: object
     ) -> None:
-        """Open a page with a control for each parameter; the picture follows the controls and the saved file.
+        """Open the studio on this drawing: its picture, its program and a control for each parameter.
 
         Parameters
         ----------
