@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import http.client
 import json
 import re
@@ -19,6 +20,13 @@ from ovlo.studio.showing import Finished
 
 # Tornado's client leaves its socket to the collector.
 pytestmark = pytest.mark.filterwarnings("ignore::pytest.PytestUnraisableExceptionWarning")
+
+
+@pytest.fixture(autouse=True)
+def _collected():
+    """The collector comes while that is no warning, and not in a test of another file."""
+    yield
+    gc.collect()
 
 
 class Room:
