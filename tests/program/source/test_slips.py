@@ -60,6 +60,13 @@ def found(code: str) -> list[tuple[str, int]]:
         ),
         ("shared-default", 1, "def tail(nib, places=[]):\n    places.append(nib.heading)\n"),
         ("shared-default", 1, "def tail(nib, *, places={}):\n    places[nib.heading] = 1\n"),
+        ("hidden-builtin", 1, "max = 5\nprint(max(3, 4))\n"),
+        (
+            "hidden-builtin",
+            2,
+            "def tail(nib):\n    round = nib.heading / 2\n    nib.left(round(3.5) + round)\n",
+        ),
+        ("hidden-builtin", 1, "sum = [1, 2]\ndef tail(nib):\n    nib.left(sum(sum))\n"),
     ],
 )
 def test_a_slip_is_found_at_its_line(rule, line, code):
@@ -72,6 +79,13 @@ def test_a_slip_is_found_at_its_line(rule, line, code):
         "def tail(nib):\n    for _ in range(3):\n        nib.forward(9)\n",
         "def tail(nib):\n    left, _right = nib.position\n    nib.forward(left)\n",
         "def tail(nib):\n    nib.lower()\n    nib.lift()\n",
+        "print(max(3, 4))\nmax = 5\nprint(max)\n",
+        "def tail(nib):\n    sum = 0\n    for i in range(3):\n        sum += i\n    nib.forward(sum)\n",
+        "round = lambda number: number\nprint(round(3))\n",
+        "def tail(nib, round=3):\n    nib.forward(round)\nprint(round(3.5))\n",
+        "list = [3, 4]\nprint(list)\n",
+        "min = None\nmin = min or 3\nprint(min)\n",
+        "def max(a, b):\n    return a\nmax(3, 4)\n",
         "def turned():\n    print(9)\nturned()\n",
         "class Fish:\n    def turned(self, angle):\n        print(angle)\nfish = Fish()\nfish.turned(9)\n",
         'def tail(nib):\n    """Words about it."""\n    ...\n',

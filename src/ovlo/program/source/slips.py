@@ -8,6 +8,7 @@ Names are followed by pyflakes. Only what is wrong is told, never style.
 from __future__ import annotations
 
 import ast
+import builtins
 from collections.abc import Callable, Iterator
 from functools import lru_cache
 from itertools import pairwise
@@ -27,6 +28,7 @@ from ovlo.program.source.tree import (
     defined_names,
     functions,
     lone_expressions,
+    own_nodes,
     read_names,
 )
 
@@ -439,3 +441,61 @@ def _is_changed(function: Function, name: str) -> bool:
         if isinstance(changed, ast.Name) and changed.id == name:
             return True
     return False
+
+
+@rule(
+    "hidden-builtin",
+    PROBLEM,
+    "Reported when a value gets the name of one of Python's own functions, such as max, and that function is "
+    "called later.",
+)
+def _hidden_builtin(tree: ast.Module) -> Iterator[SourceMatch]:
+    for owner in (tree, *functions(tree)):
+        hidden = _values_called_as_builtins(owner)
+        if not hidden:
+            continue
+        for node in ast.walk(owner):
+            name = called(node) if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) else ""
+            line = hidden.get(name)
+            # In a function the name is its own from the first line on.
+            if line is None or (owner is tree and node.lineno <= line):  # type: ignore[attr-defined]
+                continue
+            del hidden[name]
+            at: int = node.lineno  # type: ignore[attr-defined]
+            yield SourceMatch(
+                line,
+                f"{name} is a value of this program here, so {name}(…) in line {at} cannot be called.",
+                f"Give the value another name, such as {name}_value.",
+            )
+
+
+BUILTINS = {name for name, value in vars(builtins).items() if callable(value) and name.islower()}
+
+
+def _values_called_as_builtins(owner: ast.AST) -> dict[str, int]:
+    """The lines on which an owner gives a value that cannot be called the name of a function of Python's."""
+    found: dict[str, int] = {}
+    others: set[str] = set()
+    for node in own_nodes(owner):
+        if isinstance(node, ast.Assign):
+            pairs = [(target, node.value) for target in node.targets]
+        elif isinstance(node, ast.AnnAssign | ast.NamedExpr) and node.value is not None:
+            pairs = [(node.target, node.value)]
+        else:
+            continue
+        for target, value in pairs:
+            if isinstance(target, ast.Name) and target.id in BUILTINS:
+                if _is_plain(value):
+                    found.setdefault(target.id, node.lineno)
+                else:
+                    others.add(target.id)
+    others |= {node.name for node in ast.walk(owner) if isinstance(node, Function | ast.ClassDef)}
+    return {name: line for name, line in found.items() if name not in others}
+
+
+def _is_plain(value: ast.expr) -> bool:
+    """Whether a value is none that could be called: a number, a text, a list, or worked out from some."""
+    plain = ast.Constant | ast.List | ast.Tuple | ast.Dict | ast.Set | ast.BinOp | ast.JoinedStr | ast.Compare
+    if isinstance(value, ast.UnaryOp):
+        return _is_plain(value.operand)
+    return isinstance(value, plain) and not (isinstance(value, ast.Constant) and value.value is None)
