@@ -221,7 +221,7 @@ def walk(nib, turn: Annotated[float, Span(80, 100)] = 89):
         nib.left(turn)
 """
 
-MOVE = """
+UNTIL_SHOWN = """
 const done = arguments[1];
 const shown = document.getElementById("values");
 const begin = performance.now();
@@ -230,27 +230,29 @@ new MutationObserver((_, observer) => {
   observer.disconnect();
   requestAnimationFrame(() => setTimeout(() => done((performance.now() - begin) / 1000)));
 }).observe(shown, { childList: true, characterData: true, subtree: true });
+"""
+"""Calls back with the seconds until the page shows a value."""
+
+MOVE = (
+    UNTIL_SHOWN
+    + """
 const control = document.getElementById("value-turn");
 control.value = arguments[0];
 control.dispatchEvent(new Event("input", { bubbles: true }));
 """
+)
 
 PAUSE = 0.15
 """Seconds after the last key before anything is drawn."""
 
-TYPE = """
-const done = arguments[1];
-const shown = document.getElementById("values");
+TYPE = (
+    UNTIL_SHOWN
+    + """
 const text = ovlo.editor.state.doc.toString();
 const from = text.indexOf("] = ") + 4;
-const begin = performance.now();
-new MutationObserver((_, observer) => {
-  if (!shown.textContent.includes(`turn=${arguments[0]}`)) return;
-  observer.disconnect();
-  requestAnimationFrame(() => setTimeout(() => done((performance.now() - begin) / 1000)));
-}).observe(shown, { childList: true, characterData: true, subtree: true });
 ovlo.editor.dispatch({ changes: { from, to: text.indexOf("):", from), insert: arguments[0] } });
 """
+)
 
 TURN = """
 const [wait, done] = arguments;

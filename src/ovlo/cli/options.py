@@ -9,7 +9,7 @@ def live(program: str, limits: Limits) -> None: ...
 from __future__ import annotations
 
 import functools
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from pathlib import Path
 from typing import Any, NamedTuple
 
@@ -24,6 +24,11 @@ from ovlo.render.page import TEXTS
 Decorated = Callable[..., Any]
 
 program_argument = click.argument("program", metavar="FILE[:NAME]")
+
+
+def choice_option(name: str, allowed: Sequence[str], about: str) -> Callable[[Decorated], Decorated]:
+    """An option that takes one of some words, the first of them by default."""
+    return click.option(name, type=click.Choice(allowed), default=allowed[0], show_default=True, help=about)
 
 
 def _pairs(texts: tuple[str, ...], option: str) -> dict[str, str]:
@@ -101,12 +106,8 @@ dpi_option = click.option(
     type=click.FloatRange(min=0, min_open=True),
     help="PNG resolution in pixels per inch (default 96); replaces --scale.",
 )
-text_option = click.option(
-    "--text",
-    type=click.Choice(TEXTS),
-    default=TEXTS[0],
-    show_default=True,
-    help="How to save text: as editable text, or as outlines, which look the same everywhere.",
+text_option = choice_option(
+    "--text", TEXTS, "How to save text: as editable text, or as outlines, which look the same everywhere."
 )
 
 

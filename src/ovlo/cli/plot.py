@@ -11,7 +11,7 @@ from pathlib import Path
 import click
 
 from ovlo import outlets
-from ovlo.cli.options import Target, spelt
+from ovlo.cli.options import Target, choice_option, spelt
 from ovlo.cli.paper import landscape_option, margin_option, page_size_option
 from ovlo.cli.run import Run, saves_files
 from ovlo.cli.speech.plots import written
@@ -32,16 +32,8 @@ from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
 @click.option(
     "--fit", is_flag=True, help="Fill the page with all marks; otherwise the sheet is drawn at its own size."
 )
-@click.option(
-    "--hidden-lines",
-    type=click.Choice(HIDDEN_LINES),
-    default=HIDDEN_LINES[0],
-    show_default=True,
-    help="Whether to draw lines that later areas cover.",
-)
-@click.option(
-    "--hatch", type=click.Choice(HATCHES), default=HATCHES[0], show_default=True, help="How to fill areas."
-)
+@choice_option("--hidden-lines", HIDDEN_LINES, "Whether to draw lines that later areas cover.")
+@choice_option("--hatch", HATCHES, "How to fill areas.")
 @click.option(
     "--hatch-spacing", metavar="LENGTH", help="Distance between hatch lines. [default: the width of the pen]"
 )
@@ -62,32 +54,18 @@ from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
     metavar="LENGTH",
     help="Largest permitted deviation from the drawn line. [default: a tenth of the finest pen's width]",
 )
-@click.option(
-    "--stroke-order",
-    type=click.Choice(STROKE_ORDERS),
-    default=STROKE_ORDERS[0],
-    show_default=True,
-    help="Order of strokes: shortest travel, or as drawn.",
-)
-@click.option(
+@choice_option("--stroke-order", STROKE_ORDERS, "Order of strokes: shortest travel, or as drawn.")
+@choice_option(
     "--pen-order",
-    type=click.Choice(PEN_ORDERS),
-    default=PEN_ORDERS[0],
-    show_default=True,
-    help="Order of pens that need not lie on one another: light inks first, or as drawn.",
+    PEN_ORDERS,
+    "Order of pens that need not lie on one another: light inks first, or as drawn.",
 )
 @click.option(
     "--pen-width",
     metavar="LENGTH",
     help="Width of every pen, without a tray. [default: the width of most lines of its ink]",
 )
-@click.option(
-    "--dry-frame",
-    type=click.Choice(DRY_FRAMES),
-    default=DRY_FRAMES[0],
-    show_default=True,
-    help="Go around the drawing or the page first, with the pen lifted.",
-)
+@choice_option("--dry-frame", DRY_FRAMES, "Go around the drawing or the page first, with the pen lifted.")
 @click.option("--registration-marks", is_flag=True, help="Let every pen draw a cross in each corner.")
 @click.option("--file-per-pen", is_flag=True, help="Save a file for each pen, such as kite-1-black.gcode.")
 def plot(run: Run, **how: object) -> bool:

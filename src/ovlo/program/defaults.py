@@ -14,7 +14,7 @@ from typing import NamedTuple
 
 from ovlo.core.values.errors import BadValue
 from ovlo.program.parameters import YES
-from ovlo.program.texts import lines_of
+from ovlo.program.texts import lines_of, place_of
 
 Places = dict[str, ast.expr]
 """The default of each parameter."""
@@ -103,19 +103,12 @@ def _quoted(value: str) -> str:
 
 def _replaced(text: str, changes: list[tuple[ast.expr, str]]) -> str:
     lines = lines_of(text)
-    starts = [0]
-    for line in lines:
-        starts.append(starts[-1] + len(line))
-
-    def offset(line: int, column: int) -> int:
-        return starts[line - 1] + len(lines[line - 1].encode()[:column].decode())
-
     spans = []
     for place, words in changes:
         assert place.end_lineno is not None
         assert place.end_col_offset is not None
-        begin = offset(place.lineno, place.col_offset)
-        spans.append((begin, offset(place.end_lineno, place.end_col_offset), words))
+        begin = place_of(lines, place.lineno, place.col_offset)
+        spans.append((begin, place_of(lines, place.end_lineno, place.end_col_offset), words))
     for begin, end, expression in sorted(spans, reverse=True):
         text = text[:begin] + expression + text[end:]
     return text

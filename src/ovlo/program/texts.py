@@ -73,6 +73,11 @@ def lines_of(text: str) -> list[str]:
     return LINE.findall(text)
 
 
+def place_of(lines: list[str], line: int, column: int) -> int:
+    """The place in a text of a line, from 1 on, and a column in bytes of UTF-8, as Python counts them."""
+    return sum(map(len, lines[: line - 1])) + len(lines[line - 1].encode()[:column].decode())
+
+
 class Source(NamedTuple):
     """A program as text, and how it is written; a byte order mark belongs to the encoding."""
 
@@ -96,11 +101,10 @@ class Source(NamedTuple):
         return cls(data.decode(encoding), encoding)
 
     def edited(self, edit: Edit) -> Source:
-        """The text with an edit; columns are counted in bytes of UTF-8, as Python does."""
+        """The text with an edit."""
         lines = lines_of(self.text)
-        line = lines[edit.line - 1].encode()
-        lines[edit.line - 1] = (line[: edit.column] + edit.text.encode() + line[edit.end_column :]).decode()
-        return self._replace(text="".join(lines))
+        begin, end = (place_of(lines, edit.line, column) for column in (edit.column, edit.end_column))
+        return self._replace(text=self.text[:begin] + edit.text + self.text[end:])
 
     def to_bytes(self) -> bytes:
         """What is written.

@@ -17,13 +17,18 @@
 const VERSION = 1;
 const KINDS = { Float64Array, Int32Array, Uint8Array };
 
+/** The bytes of a text in base64. @param {string} text */
+export function decoded(text) {
+  const letters = atob(text);
+  const bytes = new Uint8Array(letters.length);
+  for (let i = 0; i < letters.length; i++) bytes[i] = letters.charCodeAt(i);
+  return bytes;
+}
+
 /** The bytes that a page holds as text: deflated (RFC 1950), in base64.
  * @param {string} text @returns {Promise<ArrayBuffer>} */
 export async function unpacked(text) {
-  const letters = atob(text.trim());
-  const bytes = new Uint8Array(letters.length);
-  for (let i = 0; i < letters.length; i++) bytes[i] = letters.charCodeAt(i);
-  const stream = new Blob([bytes]).stream().pipeThrough(new DecompressionStream("deflate"));
+  const stream = new Blob([decoded(text.trim())]).stream().pipeThrough(new DecompressionStream("deflate"));
   return new Response(stream).arrayBuffer();
 }
 

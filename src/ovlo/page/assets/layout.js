@@ -122,7 +122,7 @@ function movable(divider, name, read) {
 
 /** What this browser keeps for the page; a page opened from disk may not be allowed to.
  * @param {string} name @param {string} value */
-export function remember(name, value) {
+function remember(name, value) {
   try {
     localStorage.setItem(`ovlo${name}`, value);
   } catch {
@@ -131,7 +131,7 @@ export function remember(name, value) {
 }
 
 /** @param {string} name */
-export function remembered(name) {
+function remembered(name) {
   try {
     return localStorage.getItem(`ovlo${name}`);
   } catch {

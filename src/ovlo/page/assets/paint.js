@@ -406,16 +406,7 @@ export function pictureOfSheet(canvas, drawing, scale, steps = drawing.marks.ste
   const [wide, high] = [drawing.width * scale, drawing.height * scale];
   const [width, height] = [Math.ceil(wide - 1e-6), Math.ceil(high - 1e-6)];
   const [x, y] = [(width - wide) / 2 / scale, (high - height) / 2 / scale];
-  const whole = createPainter(drawing.marks);
-  whole.setView({ x, y, scale, width, height, ratio: FINER });
-  whole.show(steps);
-  const painted = newCanvas(whole.canvas.width, whole.canvas.height);
-  whole.layOn(contextOf(painted));
-  [canvas.width, canvas.height] = [width, height];
-  const target = contextOf(canvas);
-  target.fillStyle = drawing.paper;
-  target.fillRect(0, 0, canvas.width, canvas.height);
-  target.drawImage(shrunk(painted, FINER / 2), 0, 0, canvas.width, canvas.height);
+  paintOn(canvas, drawing, { x, y, scale, width, height, ratio: 1 }, steps);
 }
 
 /** Paint on a small canvas the part of the sheet on which another drawing is, with some room around it, so that
@@ -427,13 +418,19 @@ export function pictureBeside(canvas, drawing, wide, other) {
   const high = (wide * drawing.height) / drawing.width;
   const ratio = window.devicePixelRatio || 1;
   const scale = Math.min(wide / (ROOM_BESIDE * frame.width || 1), high / (ROOM_BESIDE * frame.height || 1));
-  const whole = createPainter(drawing.marks);
   const [x, y] = [frame.left + frame.width / 2, frame.bottom + frame.height / 2];
-  whole.setView({ x, y, scale, width: wide, height: high, ratio: FINER * ratio });
-  whole.show(drawing.marks.steps);
+  paintOn(canvas, drawing, { x, y, scale, width: wide, height: high, ratio }, drawing.marks.steps);
+}
+
+/** Paint a part of a drawing on a canvas, smoothly. @param {HTMLCanvasElement} canvas @param {any} drawing
+ * @param {Place} place @param {number} steps */
+function paintOn(canvas, drawing, place, steps) {
+  const whole = createPainter(drawing.marks);
+  whole.setView({ ...place, ratio: FINER * place.ratio });
+  whole.show(steps);
   const painted = newCanvas(whole.canvas.width, whole.canvas.height);
   whole.layOn(contextOf(painted));
-  [canvas.width, canvas.height] = [Math.round(wide * ratio), Math.round(high * ratio)];
+  [canvas.width, canvas.height] = [Math.round(place.width * place.ratio), Math.round(place.height * place.ratio)];
   const target = contextOf(canvas);
   target.fillStyle = drawing.paper;
   target.fillRect(0, 0, canvas.width, canvas.height);

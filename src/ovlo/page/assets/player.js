@@ -4,6 +4,7 @@
 //   const player = createPlayer();
 //   player.take(drawing);
 
+import { decoded } from "./data.js";
 import { createStage } from "./stage.js";
 import { createLayout } from "./layout.js";
 import { createStretches } from "./stretches.js";
@@ -375,8 +376,7 @@ export function createPlayer() {
 /** The bytes of a data URL, which the page's policy does not let be fetched. @param {string} url */
 function bytesOf(url) {
   const [head, data] = url.split(",");
-  const bytes = Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0));
-  return new Blob([bytes], { type: head.slice(5).split(";")[0] });
+  return new Blob([decoded(data)], { type: head.slice(5).split(";")[0] });
 }
 
 /** Offer to scripts what they may use: `ovlo.ready` is fulfilled when the picture is there.

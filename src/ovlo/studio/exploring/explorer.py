@@ -289,7 +289,7 @@ class Explorer:
         if not request.values:
             self._say(f"{path.name} already has these values.")
             return
-        if self._manuscript.read_only or self._manuscript.trouble:
+        if self._manuscript.is_locked:
             self._say(self._manuscript.trouble or f"{path.name} was opened to be read only.")
             return
         written = with_defaults(self._manuscript.text, self._last.chosen, request.values)
@@ -308,23 +308,21 @@ class Explorer:
     def _text_told(self) -> dict[str, Any]:
         text = self._manuscript
         about = {
-            "kind": "text",
             "file": text.path.name,
             "text": text.text,
             "version": text.version,
-            "readOnly": text.read_only or bool(text.trouble),
+            "readOnly": text.is_locked,
         }
-        return about | self._state_told() | {"kind": "text"}
+        return self._state_told() | {"kind": "text"} | about
 
     def _state_told(self) -> dict[str, Any]:
         text = self._manuscript
-        theirs = text.difference() if text.theirs is not None else ""
         return {
             "kind": "typing",
             "isThere": text.is_there,
             "isUnsaved": text.is_unsaved,
             "trouble": text.trouble,
-            "difference": theirs,
+            "difference": text.difference() if text.theirs is not None else "",
             "waiting": self._waiting,
         }
 
@@ -371,7 +369,6 @@ class Explorer:
     def _store(self) -> None:
         """Write the text into the file."""
         self._manuscript.save()
-        self._watch.look_at({self._path.resolve(), *map(Path, self._last.files)})
         self._draw_typed_at_once()
         self._say(f"Saved: {self._path.name}.")
 

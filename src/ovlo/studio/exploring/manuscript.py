@@ -60,6 +60,11 @@ class Manuscript:
         """Whether the text is another than that of the file."""
         return self.text != (self._disk.text if self._disk is not None else "")
 
+    @property
+    def is_locked(self) -> bool:
+        """Whether the file cannot, or may not, be written in here."""
+        return self.read_only or bool(self.trouble)
+
     # ── the file ──────────────────────────────────────────────────────────────────────────────────────────
 
     def look(self) -> bool:
@@ -171,9 +176,9 @@ class Manuscript:
         """Put words in place of a part of the text, counted as the page does; False if it is another text."""
         data = self.text.encode(*UTF_16)
         fits = 0 <= begin <= end <= len(data) // 2
-        if version != self.version or self.read_only or self.trouble or not fits:
+        if version != self.version or self.is_locked or not fits:
             return False
-        changed = data[: 2 * begin] + _with_line_feeds(words).encode(*UTF_16) + data[2 * end :]
+        changed = _spliced(data, begin, end, _with_line_feeds(words))
         if len(changed) // 2 > LARGEST:
             return False
         self._take(changed.decode(*UTF_16))
@@ -186,8 +191,7 @@ class Manuscript:
 
     def with_part(self, begin: int, end: int, words: str) -> str:
         """The text with words in place of a part, which stays as it is here."""
-        data = self.text.encode(*UTF_16)
-        return (data[: 2 * begin] + words.encode(*UTF_16) + data[2 * end :]).decode(*UTF_16)
+        return _spliced(self.text.encode(*UTF_16), begin, end, words).decode(*UTF_16)
 
     def _take(self, text: str) -> None:
         self.text = text
@@ -206,6 +210,11 @@ class Manuscript:
         disk = self.theirs or self._disk
         before = Source(disk.text if disk is not None else "", "utf-8")
         return before.difference(Source(self.text, "utf-8"), f"{self.path.name} on disk", "typed here")
+
+
+def _spliced(data: bytes, begin: int, end: int, words: str) -> bytes:
+    """A text in UTF-16 with words in place of a part."""
+    return data[: 2 * begin] + words.encode(*UTF_16) + data[2 * end :]
 
 
 def _with_line_feeds(text: str) -> str:
