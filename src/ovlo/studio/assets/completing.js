@@ -171,6 +171,27 @@ export function createCompleting() {
   };
 }
 
+/** An element in the text, made anew only when its words are others. @param {string} words
+ * @param {(words: string) => HTMLElement} make */
+export function widgetOf(words, make) {
+  return new WordsWidget(words, make);
+}
+
+class WordsWidget extends Editor.WidgetType {
+  /** @param {string} words @param {(words: string) => HTMLElement} make */
+  constructor(words, make) {
+    super();
+    [this.words, this.make] = [words, make];
+  }
+  /** @param {any} other */
+  eq(other) {
+    return other.words === this.words && other.make === this.make;
+  }
+  toDOM() {
+    return this.make(this.words);
+  }
+}
+
 /** A small field of a colour. @param {string} css */
 export function swatch(css) {
   const field = document.createElement("span");

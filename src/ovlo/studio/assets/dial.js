@@ -10,7 +10,7 @@
 
 import { pictureBeside } from "../../page/assets/paint.js";
 import { made } from "../../page/assets/panel.js";
-import { Editor } from "./completing.js";
+import { Editor, widgetOf } from "./completing.js";
 
 /** A number that can be turned, as Python writes it. */
 const PLAIN = /^(\d[\d_]*(\.\d*)?|\.\d+)$/;
@@ -27,6 +27,11 @@ const SMALL_WIDE = 92;
 
 /** The words that stand in place of a number. @type {any} */
 const setTurn = Editor.StateEffect.define();
+
+/** @param {string} words */
+function turnedWords(words) {
+  return made("span", words, "turned");
+}
 
 /** @param {HTMLElement} host where the dial appears @param {(wish: object) => void} send
  * @param {() => number} version of the text @param {() => boolean} mayTurn */
@@ -49,21 +54,6 @@ export function createDial(host, send, version, mayTurn) {
   let [writing, asking] = [0, 0];
   let wheeled = 0;
 
-  class Turned extends Editor.WidgetType {
-    /** @param {string} words */
-    constructor(words) {
-      super();
-      this.words = words;
-    }
-    /** @param {any} other */
-    eq(other) {
-      return other.words === this.words;
-    }
-    toDOM() {
-      return made("span", this.words, "turned");
-    }
-  }
-
   const shown = Editor.StateField.define({
     create: () => Editor.Decoration.none,
     update(/** @type {any} */ value, /** @type {any} */ change) {
@@ -71,7 +61,7 @@ export function createDial(host, send, version, mayTurn) {
         if (!effect.is(setTurn)) continue;
         const { from, to, now } = effect.value ?? {};
         value = effect.value
-          ? Editor.Decoration.set([Editor.Decoration.replace({ widget: new Turned(now) }).range(from, to)])
+          ? Editor.Decoration.set([Editor.Decoration.replace({ widget: widgetOf(now, turnedWords) }).range(from, to)])
           : Editor.Decoration.none;
       }
       return change.docChanged ? Editor.Decoration.none : value;

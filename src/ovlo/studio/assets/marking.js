@@ -5,7 +5,10 @@
 //   const marking = createMarking((word) => "#ff6347");
 //   marking.show(view, { trouble, findings, waiting });
 
-import { Editor, swatch } from "./completing.js";
+import { Editor, swatch, widgetOf } from "./completing.js";
+
+/** The names of colours are known now. @type {any} */
+export const coloursCame = Editor.StateEffect.define();
 
 /** The lines that are lit and chosen. @type {any} */
 const setLines = Editor.StateEffect.define();
@@ -39,28 +42,14 @@ export function createMarking(colourOf) {
       Editor.EditorView.decorations.from(field, (/** @type {any} */ value) => value.marks),
   });
 
-  class Swatch extends Editor.WidgetType {
-    /** @param {string} css */
-    constructor(css) {
-      super();
-      this.css = css;
-    }
-    /** @param {any} other */
-    eq(other) {
-      return other.css === this.css;
-    }
-    toDOM() {
-      return swatch(this.css);
-    }
-  }
-
   const swatches = Editor.ViewPlugin.define(
     (/** @type {any} */ view) => ({
       marks: swatchesOf(view),
       update(/** @type {any} */ change) {
-        if (change.docChanged || change.viewportChanged || change.transactions.length) {
-          this.marks = swatchesOf(change.view);
-        }
+        const isNamed = change.transactions.some((/** @type {any} */ one) =>
+          one.effects.some((/** @type {any} */ effect) => effect.is(coloursCame)),
+        );
+        if (change.docChanged || change.viewportChanged || isNamed) this.marks = swatchesOf(change.view);
       },
     }),
     { decorations: (/** @type {any} */ plugin) => plugin.marks },
@@ -74,7 +63,7 @@ export function createMarking(colourOf) {
       for (const one of text.matchAll(/(["'])(#?[0-9a-zA-Z]+)\1/g)) {
         const css = colourOf(one[2]);
         const place = from + one.index;
-        if (css) found.push(Editor.Decoration.widget({ widget: new Swatch(css), side: -1 }).range(place));
+        if (css) found.push(Editor.Decoration.widget({ widget: widgetOf(css, swatch), side: -1 }).range(place));
       }
     }
     return Editor.Decoration.set(found);

@@ -6,7 +6,7 @@
 
 import { made, part } from "../../page/assets/panel.js";
 import { Editor, createCompleting } from "./completing.js";
-import { changeOf, createMarking } from "./marking.js";
+import { changeOf, coloursCame, createMarking } from "./marking.js";
 import { createDial } from "./dial.js";
 
 /** Characters that are sent of a change at a time. */
@@ -287,7 +287,7 @@ export function createWriting(player, explorer) {
     },
     vocabulary(told) {
       completing.take(told);
-      hear({ selection: view.state.selection });
+      hear({ effects: coloursCame.of(null) });
     },
     shown(drawing) {
       if (drawing.live.turned) return;
