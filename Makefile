@@ -6,6 +6,7 @@
 # make docs          the guide as a site: docs/_build/index.html
 # make handouts      the lessons of the guide as PDF: docs/_build/handouts
 # make editor        build the studio's editor from its lock file again: src/ovlo/studio/vendor
+# make letters       draw the alphabet of single strokes again: src/ovlo/core/pen/stroke_letters.json
 # make screenshots   redraw docs/screenshots from the examples
 
 PYTHON ?= python3
@@ -13,7 +14,7 @@ BIN := .venv/bin
 # One more than there are cores, since tests of processes and of the page wait for them.
 WORKERS ?= $(shell expr $$(getconf _NPROCESSORS_ONLN) + 1)
 
-.PHONY: demo editor test docs handouts bench torture coverage screenshots clean
+.PHONY: demo editor letters test docs handouts bench torture coverage screenshots clean
 
 demo: .venv/ovlo
 	$(BIN)/ovlo demo
@@ -45,6 +46,9 @@ handouts: docs
 
 editor:
 	cd src/ovlo/studio/vendor && npm ci --silent && npm run --silent build
+
+letters: .venv/ovlo
+	$(BIN)/python -m letters
 
 screenshots: .venv/ovlo
 	$(BIN)/python docs/take_screenshots.py

@@ -32,7 +32,9 @@ from ovlo.program.running import Limits, load_drawing
 from ovlo.render import lettering
 from ovlo.render.formats.png import rasterise
 from ovlo.render.page import Page
+from ovlo.render.plotter import read_svg, svg
 from ovlo.render.plotter.about import PlotDetails
+from ovlo.render.plotter.machine import Machine
 from ovlo.render.plotter.preview import preview
 
 RUNS = 7
@@ -186,9 +188,9 @@ def _unlike(sheet: Sheet) -> float:
         areas[name] = getattr(sheet.paper, name)
     areas["opacity"] = np.where(areas["opacity"] == 1, 1.0, 0.0)
     bare = replace(columns, areas=areas, texts=())
-    plotted = preview(
-        _plotted(sheet, replace(columns, texts=())), PlotDetails(paper=sheet.paper), has_travel=False
-    )
+    about = PlotDetails(paper=sheet.paper)
+    file = svg.render(_plotted(sheet, replace(columns, texts=())), Machine(), about).decode()
+    plotted = preview(read_svg.follow(file, Machine(), None), {}, about, has_travel=False)
     ours = rasterise(plotted._columns, Page.of(plotted))
     theirs = rasterise(bare, Page.of(sheet))
     height, width = (min(a, b) for a, b in zip(ours.shape[:2], theirs.shape[:2], strict=True))
@@ -216,7 +218,7 @@ def _hidden() -> list[tuple[str, ...]]:
             bare.append(perf_counter() - begin)
             begin = perf_counter()
             placing = placed((sheet.width, sheet.height), sheet.unit, None, 0.0, None, "bench")
-            inked = Inked.of(sheet._columns, placing, lettering.glyphs, sheet.paper, 0.05)
+            inked = Inked.of(sheet._columns, placing, lettering.glyphs, sheet.paper, 0.05, "outlines")
             seen(inked.lines, hiding(inked))
             ours.append(perf_counter() - begin)
         rows.append(_row(f"hidden lines of {what}", "its PNG", median(bare), median(ours), most, "s"))

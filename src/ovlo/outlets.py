@@ -40,8 +40,11 @@ if TYPE_CHECKING:
     from ovlo.render.flat import FlatPath
     from ovlo.render.formats.animation import Playback
     from ovlo.render.paper.paper_sheet import Paper, PaperSheet
+    from ovlo.render.plotter.about import PlotDetails
     from ovlo.render.plotter.making import PlotHow, PlotOrder
+    from ovlo.render.plotter.preview import Looks
     from ovlo.render.plotter.report import PlotReport
+    from ovlo.render.plotter.simulation import Simulated
 
 
 Lines = tuple[tuple[str, int], ...]
@@ -112,26 +115,77 @@ def write_plots(sheet: Sheet, paths: list[Path], order: PlotOrder) -> tuple[Plot
     """Write what a plotter draws of a sheet to some files; the report, and which files those are."""
     from ovlo.render.plotter.making import about
     from ovlo.render.plotter.report import report_of
-    from ovlo.render.plotter.table import plot_renderer_of
+    from ovlo.render.plotter.table import FORMATS, plot_reader_of, plot_renderer_of
 
     plotted = order.plotted(sheet)
     said = about(sheet, _script_name())
-    renderers = [plot_renderer_of(path.suffix, order.call) for path in paths]
-    contents = [
-        (file, render(part, order.machine, said))
-        for path, render in zip(paths, renderers, strict=True)
-        for file, part in order.files_of(path, plotted)
-    ]
+    endings = [path.suffix.lower() for path in paths]
+    # A preview shows what a machine makes of the first file for machines.
+    shown = next((ending for ending in endings if ending in FORMATS), FORMATS[0])
+    contents: list[tuple[Path, bytes]] = []
+    warnings: dict[str, None] = {}
+    for path, ending in zip(paths, endings, strict=True):
+        for file, part in order.files_of(path, plotted):
+            content = plot_renderer_of(ending if ending in FORMATS else shown)(part, order.machine, said)
+            if ending not in FORMATS:
+                size = part.placing.width, part.placing.height
+                drawn = plot_reader_of(shown)(content.decode(), order.machine, size)
+                warnings.update(dict.fromkeys(drawn.warnings))
+                looks = {number: run.pen.look for number, run in enumerate(part.runs, 1)}
+                content = _plot_preview(drawn, looks, said, ending)
+            contents.append((file, content))
     for file, content in contents:
         write(file, content)
-    return report_of(plotted, order.machine), [file for file, _ in contents]
+    report = report_of(plotted, order.machine)._replace(warnings=[*warnings])
+    return report, [file for file, _ in contents]
+
+
+def read_plot(source: Path, paths: list[Path], order: PlotOrder) -> Simulated:
+    """Show what a machine makes of a file for plotters, whoever wrote it."""
+    from ovlo.render.plotter.about import PlotDetails
+    from ovlo.render.plotter.table import FORMATS, plot_reader_of
+
+    suffix = source.suffix.lower()
+    if suffix not in FORMATS:
+        raise BadValue(
+            f"{order.call}: {source} is not a plot; name a file that ends in .gcode, .hpgl or .svg."
+        )
+    try:
+        text = source.read_bytes().decode("utf-8", "replace")
+    except OSError as error:
+        raise FileError(f"{order.call}: {str(source)!r} cannot be read ({error.strerror}).") from error
+    drawn = plot_reader_of(suffix)(text, order.machine, order.page)
+    looks = {number: pen.look for number, pen in enumerate(order.wishes.tray, 1)}
+    for path in paths:
+        write(path, _plot_preview(drawn, looks, PlotDetails(source.name), path.suffix.lower()))
+    return drawn
+
+
+def _plot_preview(drawn: Simulated, looks: Looks, about: PlotDetails, ending: str) -> bytes:
+    """What a simulated machine drew, as a PNG or as a page that replays it."""
+    from ovlo.render.plotter.preview import preview, render
+
+    if not is_page(ending):
+        return render(drawn, looks, about)
+    from ovlo.page.file import page_of_sheet
+
+    return page_of_sheet(preview(drawn, looks, about, is_timed=True))
 
 
 def check_plot_target(path: Path, call: str) -> None:
     """Refuse, before anything is drawn, a plot that could not be written."""
-    from ovlo.render.plotter.table import plot_renderer_of
+    from ovlo.render.plotter.table import check_ending
 
-    plot_renderer_of(path.suffix, call)
+    check_ending(path.suffix, call)
+    check_folder(path, call)
+
+
+def check_preview_target(path: Path, call: str) -> None:
+    """Refuse a preview that could not be written."""
+    from ovlo.render.plotter.table import PREVIEWS
+
+    if path.suffix.lower() not in PREVIEWS:
+        raise BadValue(f"{call}: a plot that was read is shown as .png or .html, not as {path.suffix!r}.")
     check_folder(path, call)
 
 

@@ -24,6 +24,8 @@ from ovlo.render.page import TEXTS
 Decorated = Callable[..., Any]
 
 program_argument = click.argument("program", metavar="FILE[:NAME]")
+program_or_none = click.argument("program", metavar="[FILE[:NAME]]", default="")
+"""For a command that also has something to do without a program."""
 
 
 def choice_option(name: str, allowed: Sequence[str], about: str) -> Callable[[Decorated], Decorated]:

@@ -11,20 +11,24 @@ from pathlib import Path
 import click
 
 from ovlo import outlets
-from ovlo.cli.options import Target, choice_option, spelt
+from ovlo.cli.options import Target, choice_option, program_or_none, spelt, targets
 from ovlo.cli.paper import landscape_option, margin_option, page_size_option
 from ovlo.cli.run import Run, saves_files
-from ovlo.cli.speech.plots import written
+from ovlo.cli.speech.plots import read, written
+from ovlo.cli.speech.saying import say
 from ovlo.core.plot.hatching import HATCHES
-from ovlo.core.plot.plot import DRY_FRAMES, HIDDEN_LINES, PEN_ORDERS, STROKE_ORDERS
+from ovlo.core.plot.plot import DRY_FRAMES, HIDDEN_LINES, PEN_ORDERS, PLOT_TEXTS, STROKE_ORDERS
 from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.values.errors import BadUse
+from ovlo.render.files import checked_path
 from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
 
 
 @click.command()
 @saves_files(
-    "File to save: .svg (in millimetres), .gcode, .hpgl, or .png for a preview; repeatable. "
-    "Without it, an SVG named after the program."
+    "File to save: .svg (in millimetres), .gcode, .hpgl, or .png or .html for a preview; repeatable. "
+    "Without it, an SVG named after the program.",
+    program_or_none,
 )
 @page_size_option
 @landscape_option
@@ -54,6 +58,7 @@ from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
     metavar="LENGTH",
     help="Largest permitted deviation from the drawn line. [default: a tenth of the finest pen's width]",
 )
+@choice_option("--text", PLOT_TEXTS, "Words as filled outlines, or in letters of single strokes.")
 @choice_option("--stroke-order", STROKE_ORDERS, "Order of strokes: shortest travel, or as drawn.")
 @choice_option(
     "--pen-order",
@@ -68,15 +73,38 @@ from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
 @choice_option("--dry-frame", DRY_FRAMES, "Go around the drawing or the page first, with the pen lifted.")
 @click.option("--registration-marks", is_flag=True, help="Let every pen draw a cross in each corner.")
 @click.option("--file-per-pen", is_flag=True, help="Save a file for each pen, such as kite-1-black.gcode.")
-def plot(run: Run, **how: object) -> bool:
+@click.option(
+    "--read",
+    "source",
+    metavar="PLOT",
+    help="Instead of a program, read a .gcode, .hpgl or .svg file and show what a machine makes of it.",
+)
+def plot(run: Run, source: str | None, **how: object) -> bool:
     """Convert a picture to pen-plotter or cutter output.
 
     Lines that later areas cover are removed, areas are hatched, each ink gets its own pen, and lines are
     drawn once, in an order that keeps travel short.
     """
-    files = run.files("-plot.svg", outlets.check_plot_target)
     order = checked_order(PlotHow(**how), "plot", spelt)  # type: ignore[typeddict-item]
+    if source is not None:
+        return _read(source, run, order)
+    if not run.target:
+        raise BadUse("plot: name a program, or a plot with --read.")
+    files = run.files("-plot.svg", outlets.check_plot_target)
     return run.save(files, partial(_write, files, order), noun="plot")
+
+
+def _read(source: str, run: Run, order: PlotOrder) -> bool:
+    """Show what a machine makes of a file."""
+    if run.target:
+        raise BadUse(f"plot: --read shows a plot and runs no program; leave out {run.target}.")
+    path = checked_path(source, "--read")
+    files = targets(run.outputs, f"{path.stem}.png", outlets.check_preview_target, path)
+    for line in read(outlets.read_plot(path, [file.path for file in files], order)):
+        say(line)
+    for file in files:
+        say(file.name)
+    return True
 
 
 def _write(files: list[Target], order: PlotOrder, sheet: Sheet) -> list[str]:

@@ -90,7 +90,7 @@ class Run:
         return self.conclude(partial(_saved, str(self.program.path), self.seed, files, write, noun), traced)
 
 
-def runs_program(command: Decorated) -> Decorated:
+def runs_program(command: Decorated, argument: Decorated = program_argument) -> Decorated:
     """Give a command the program, `--set`, `--seed` and the limits, and hand it the `Run` they describe."""
 
     @functools.wraps(command)
@@ -110,13 +110,13 @@ def runs_program(command: Decorated) -> Decorated:
     run.__click_params__ = []  # type: ignore[attr-defined]
     limited = limit_options(run)
     limited.__click_params__.extend(own)  # type: ignore[attr-defined]
-    whole: Decorated = program_argument(set_option(seed_option(limited)))
+    whole: Decorated = argument(set_option(seed_option(limited)))
     return whole
 
 
-def saves_files(words: str) -> Callable[[Decorated], Decorated]:
+def saves_files(words: str, argument: Decorated = program_argument) -> Callable[[Decorated], Decorated]:
     """The same for a command that writes files; `words` are the help of `-o`."""
-    return lambda command: output_option(words)(runs_program(command))
+    return lambda command: output_option(words)(runs_program(command, argument))
 
 
 def _saved(

@@ -16,19 +16,16 @@ from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
+from ovlo.core.paint.outlines import LINE, MOVE
+from ovlo.core.pen import stroke_letters
 from ovlo.core.trail.columns import Text
 from ovlo.core.values.arrays import Bytes, Floats
+from ovlo.core.values.choices import ANCHOR, RISE
 from ovlo.core.values.degrees import direction
 from ovlo.core.values.errors import FileError, MissingFont, MissingGlyph
 
 if TYPE_CHECKING:
     from matplotlib.font_manager import FontProperties
-
-RISE = {"alphabetic": 0.0, "middle": 0.35, "hanging": 0.75}
-"""How far above the foot of the letters the nib is, as a share of the size. The same in every format, since
-what viewers make of SVG's own baselines differs."""
-
-ANCHOR = {"start": 0.0, "middle": 0.5, "end": 1.0}
 
 GENERIC = {"serif", "sans-serif", "monospace", "cursive", "fantasy"}
 
@@ -61,6 +58,19 @@ def glyphs(text: Text) -> tuple[Floats, Bytes]:
     cosine, sine = direction(text.heading)
     turned = letters.vertices * scale @ np.array([[cosine, sine], [-sine, cosine]])
     return turned + beginning(text), letters.codes
+
+
+def single_strokes(text: Text) -> tuple[Floats, Bytes]:
+    """The words in letters of single strokes, as wide as in their own font, as `glyphs` gives its letters."""
+    drawn = stroke_letters.lines(text.words, text.slant)
+    if not drawn:
+        return np.empty((0, 2)), np.empty(0, np.uint8)
+    stretch = width(text) / (text.size * stroke_letters.width(text.words))
+    cosine, sine = direction(text.heading)
+    places = np.vstack(drawn) * text.size * (stretch, 1)
+    codes = np.full(len(places), LINE, np.uint8)
+    codes[np.cumsum([0, *map(len, drawn[:-1])])] = MOVE
+    return places @ np.array([[cosine, sine], [-sine, cosine]]) + beginning(text), codes
 
 
 def box(text: Text) -> tuple[Floats, Floats]:

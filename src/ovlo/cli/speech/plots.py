@@ -5,8 +5,11 @@ lines = written(report)
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from ovlo.cli.speech import wording
 from ovlo.render.plotter.report import PenReport, PlotReport
+from ovlo.render.plotter.simulation import Simulated
 
 NAMED = 4
 """Inks that are named for a pen that stands in for them."""
@@ -28,6 +31,18 @@ def written(report: PlotReport) -> list[str]:
         f"{wording.counted(report.strokes, 'stroke')}{home}.",
         *_notes(report),
     ]
+
+
+def read(drawn: Simulated) -> list[str]:
+    """What a machine makes of a file, pen by pen, and what would go wrong."""
+    rows = []
+    for pen in sorted({move.pen for move in drawn.moves if move.is_down}):
+        mine = replace(drawn, moves=[move for move in drawn.moves if move.pen == pen])
+        strokes = sum(move.is_down for move in mine.moves)
+        lengths = _metres(mine.length(is_down=True)), _metres(mine.length(is_down=False))
+        rows.append((f"pen {pen}", f"{strokes:,}", *lengths, _time(mine.seconds)))
+    table = wording.table([("pen", "strokes", "drawn", "travel", "time"), *rows])
+    return [*(table if rows else ["Nothing is drawn."]), *drawn.warnings]
 
 
 def _row(pen: PenReport) -> tuple[str, ...]:
@@ -83,7 +98,7 @@ def _notes(report: PlotReport) -> list[str]:
     if report.narrow_areas:
         areas = wording.counted(report.narrow_areas, "piece")
         found.append(f"{areas} of areas {_are(report.narrow_areas)} narrower than the pen and not filled.")
-    return found
+    return [*found, *report.warnings]
 
 
 def _do(count: int) -> str:

@@ -20,7 +20,7 @@ import numpy as np
 
 from ovlo.core.pen.spirals import piece_count, spiral_arcs
 from ovlo.core.pen.steering import Steering
-from ovlo.core.trail.columns import DRAW, FILL_RULES, TRACE
+from ovlo.core.trail.columns import DRAW, FILL_RULES, TRACE, PenState
 from ovlo.core.trail.trail import PACK_STEP, Piece
 from ovlo.core.values import arguments, colour
 from ovlo.core.values.choices import Anchor, FillRule, Growth
@@ -396,19 +396,24 @@ class Shapes(Steering):
         """Record the pieces of a shape wherever they lie."""
         if self._is_lifted or not pieces:
             return
-        trail = self._trail
-        outer = self._area
-        area = outer if fill is None else trail.open_area(fill, fill_rule)
         pen = DRAW if outline and self._lowered_pen is DRAW else TRACE
-        before = None if trail.writing is self._jump_run else (self._contour, self._x, self._y)
+        if fill is None:
+            self._record_pieces(pieces, pen, self._area)
+            return
+        area = self._trail.open_area(fill, fill_rule)
         try:
-            for piece in pieces:
-                before = trail.record_piece(
-                    self._number, self._style, pen, outer, area, before, self._heading, piece
-                )
+            self._record_pieces(pieces, pen, area)
         finally:
-            if fill is not None:
-                trail.end_area(area)
+            self._trail.end_area(area)
+
+    def _record_pieces(self, pieces: Sequence[Piece], pen: PenState, area: int) -> None:
+        """Record pieces in an area, or in none below 0."""
+        trail = self._trail
+        before = None if trail.writing is self._jump_run else (self._contour, self._x, self._y)
+        for piece in pieces:
+            before = trail.record_piece(
+                self._number, self._style, pen, self._area, area, before, self._heading, piece
+            )
 
     def _oval(self, call: str, width: float, height: float, turn: float) -> Sequence[Piece]:
         """An ellipse of half a width and half a height; nothing where it has neither."""

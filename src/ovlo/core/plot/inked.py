@@ -25,7 +25,7 @@ from ovlo.core.paint.regions import region
 from ovlo.core.plot.placing import Placing
 from ovlo.core.trail.columns import Columns, Text
 from ovlo.core.values.arrays import Bools, Bytes, Floats, Ints
-from ovlo.core.values.choices import LineCap, LineJoin
+from ovlo.core.values.choices import LineCap, LineJoin, PlotText
 from ovlo.core.values.colour import Colour
 
 if TYPE_CHECKING:
@@ -104,7 +104,13 @@ class Inked:
 
     @classmethod
     def of(
-        cls, columns: Columns, placing: Placing, letters: Letters, paper: Colour, tolerance: float
+        cls,
+        columns: Columns,
+        placing: Placing,
+        letters: Letters,
+        paper: Colour,
+        tolerance: float,
+        text: PlotText,
     ) -> Inked:
         """All marks of a trail; `tolerance` is in millimetres."""
         tolerance = FLAT * tolerance / placing.scale
@@ -114,7 +120,7 @@ class Inked:
         made.borders()
         for position, mark in enumerate(painting.marks):
             if isinstance(mark, Text):
-                made.words(mark, position, letters, tolerance)
+                made.words(mark, position, letters, tolerance, text)
         return made.finished()
 
 
@@ -205,10 +211,13 @@ class _Maker:
             shapes[i] = region(points[first:stop], outline.codes[first:stop], rules[i])
         return shapes
 
-    def words(self, text: Text, position: int, letters: Letters, tolerance: float) -> None:
-        """The letters of a text: what is inside, and its outline."""
+    def words(self, text: Text, position: int, letters: Letters, tolerance: float, kind: PlotText) -> None:
+        """The letters of a text: what is inside, and its outline; or the lines of which they are."""
         vertices, codes = flat_letters(*letters(text), tolerance)
         if not len(vertices):
+            return
+        if kind == "stroke":
+            self._add_lines(vertices, codes, np.full(len(vertices), position))
             return
         inside = region(self._placing.on_page(vertices), codes, "nonzero")
         rings = _rings(inside)

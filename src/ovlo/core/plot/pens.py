@@ -36,6 +36,11 @@ class Pen(NamedTuple):
     passes: int = 1
     hatch_angle: float | None = None
 
+    @property
+    def look(self) -> tuple[Colour, float]:
+        """Its ink and its width."""
+        return self.ink, self.line_width
+
 
 class Replaced(NamedTuple):
     """An ink and a width that a picture asks for, and the pen at hand that is nearest."""

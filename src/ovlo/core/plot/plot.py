@@ -32,13 +32,14 @@ from ovlo.core.plot.strokes import Strokes
 from ovlo.core.plot.wide import WIDER, covered, gaps, is_wide
 from ovlo.core.trail.columns import Columns
 from ovlo.core.values.arrays import Bools, Floats, Ints
-from ovlo.core.values.choices import DryFrame, Hatch, HiddenLines, PenOrder, StrokeOrder
+from ovlo.core.values.choices import DryFrame, Hatch, HiddenLines, PenOrder, PlotText, StrokeOrder
 from ovlo.core.values.colour import Colour
 
 HIDDEN_LINES = get_args(HiddenLines)
 STROKE_ORDERS = get_args(StrokeOrder)
 PEN_ORDERS = get_args(PenOrder)
 DRY_FRAMES = get_args(DryFrame)
+PLOT_TEXTS = get_args(PlotText)
 
 MARK_INSET, MARK_ARM = 5.0, 3.0
 """Millimetres from the page's corner to a registration mark, and of each of its four arms."""
@@ -74,6 +75,8 @@ class Wishes:
         Of every pen, without a tray; None for the width of most of what an ink draws.
     dry_frame : one of DRY_FRAMES
         What the lifted pen goes around first.
+    text : one of PLOT_TEXTS
+        Whether words are the outlines of their letters, filled, or letters of single strokes.
     registration_marks : bool
         Whether each pen draws a cross in the corners of the page.
     """
@@ -89,6 +92,7 @@ class Wishes:
     pen_width: float | None = None
     dry_frame: DryFrame = DRY_FRAMES[0]
     registration_marks: bool = False
+    text: PlotText = PLOT_TEXTS[0]
 
 
 @dataclass(frozen=True, eq=False)
@@ -171,7 +175,7 @@ def plot(
     import shapely
 
     tolerance = wishes.tolerance or _tolerance(columns, placing, wishes)
-    inked = Inked.of(columns, placing, letters, paper, tolerance)
+    inked = Inked.of(columns, placing, letters, paper, tolerance, wishes.text)
     inside, cut_marks = clipped(inked, placing.room)
     lines, areas = inside.lines, inside.areas
     if wishes.hidden_lines == HIDDEN_LINES[0]:

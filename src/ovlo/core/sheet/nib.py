@@ -7,19 +7,21 @@ for _ in nib.full_turn(5):
 
 from __future__ import annotations
 
+import warnings
 from typing import TYPE_CHECKING, Any, get_args
 
 from ovlo.core.pen.blocks import Blocks
 from ovlo.core.pen.moves import Moves
 from ovlo.core.pen.shapes import Shapes
+from ovlo.core.pen.stroke_letters import STROKE, laid
 from ovlo.core.trail.colouring import coloured
-from ovlo.core.trail.columns import JUMP, Columns, Style, Text, Wording
+from ovlo.core.trail.columns import DRAW, JUMP, Columns, Style, Text, Wording
 from ovlo.core.trail.similarity import check_reach
 from ovlo.core.trail.trail import PACK_STEP, Trail
 from ovlo.core.values import arguments
 from ovlo.core.values.choices import Baseline, Slant, TextAlign, Weight
 from ovlo.core.values.degrees import normal
-from ovlo.core.values.errors import BadType, BadUse, UnknownName
+from ovlo.core.values.errors import BadType, BadUse, BadValue, MissingGlyph, UnknownName
 from ovlo.core.values.everyday import SINGLE, unknown
 from ovlo.core.values.pose import Pose
 
@@ -32,6 +34,9 @@ if TYPE_CHECKING:
 
 MOST_SECONDS = 600
 """The longest pause."""
+
+MOST_LISTED = 6
+"""Letters that are named in one warning."""
 
 HERE, PLAIN = Pose(), Style()
 
@@ -204,8 +209,10 @@ class Nib(Blocks, Shapes, Moves, metaclass=_NibClass):
         size : float
             The font size in sheet units, above 0; 16 px by default.
         font : str
-            A CSS family name such as "serif" or "DejaVu Sans", or several, separated by commas.
+            A CSS family name such as "serif" or "DejaVu Sans", or several, separated by commas; or "stroke":
+            letters of single lines, drawn with the line width of the nib, as a plotter writes them.
         weight : "normal" or "bold"
+            The stroke font has no other weight than the line width.
         slant : "normal", "italic" or "oblique"
         align : "start", "middle" or "end"
             Which part of the words lies at the nib.
@@ -227,8 +234,23 @@ class Nib(Blocks, Shapes, Moves, metaclass=_NibClass):
         wording = _checked_wording(words, size, font, weight, slant, align, baseline)
         if self._is_lifted:
             self._trail.leave_out("text", self._x, self._y)
+        elif words and wording[2] == STROKE:
+            self._write_strokes(wording)
         elif words:
             self._trail.write_text(self._x, self._y, self._heading, wording, self._style.ink)
+
+    def _write_strokes(self, wording: Wording) -> None:
+        """Write words in letters of single lines, which are never part of an open area."""
+        words, size, _, _, slant, align, baseline = wording
+        pieces, missing = laid(words, size, (self._x, self._y), self._heading, align, baseline, slant)
+        if missing:
+            shown = "a box is" if len(missing) == 1 else "boxes are"
+            names = ", ".join(map(repr, missing[:MOST_LISTED])) + " …" * (len(missing) > MOST_LISTED)
+            sentence = (
+                f"The stroke font has no {names}; {shown} shown in place. Choose another font for them."
+            )
+            warnings.warn(MissingGlyph(sentence), stacklevel=3)
+        self._record_pieces(pieces, DRAW, -1)
 
     def stamp(
         self,
@@ -324,6 +346,13 @@ def _checked_wording(
     if not isinstance(font, str) or not font.strip():
         raise BadType(f"text: font must be a family name such as 'serif', not {arguments.brief(font)}.")
     arguments.text(font, "text", "font")
+    families = [family.strip().lower() for family in font.split(",")]
+    if STROKE in families:
+        if len(families) > 1:
+            raise BadValue(f"text: font='stroke' stands alone; leave out the other fonts of {font!r}.")
+        if weight == "bold":
+            raise BadValue("text: the stroke font has one weight; for bolder letters raise nib.line_width.")
+        font = STROKE
     return (
         words,
         arguments.positive(size, "text", "size"),

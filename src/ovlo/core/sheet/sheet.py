@@ -25,7 +25,16 @@ from ovlo.core.trail.columns import Columns, Style
 from ovlo.core.trail.origins import Origins
 from ovlo.core.trail.trail import Trail
 from ovlo.core.values import arguments, colour
-from ovlo.core.values.choices import DryFrame, Hatch, HiddenLines, PenOrder, StrokeOrder, TextOutput, Unit
+from ovlo.core.values.choices import (
+    DryFrame,
+    Hatch,
+    HiddenLines,
+    PenOrder,
+    PlotText,
+    StrokeOrder,
+    TextOutput,
+    Unit,
+)
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.dice import Dice
 from ovlo.core.values.errors import BadType, BadUse, BadValue, UnknownName
@@ -666,6 +675,7 @@ class Sheet(Sealed):
         dry_frame: DryFrame = "none",
         registration_marks: bool = False,
         file_per_pen: bool = False,
+        text: PlotText = "outlines",
     ) -> PlotReport:
         """Convert the picture to pen-plotter or cutter output.
 
@@ -677,7 +687,8 @@ class Sheet(Sealed):
         ----------
         path : path
             Ends in `.svg` (millimetres, a group for each pen), `.gcode` (ISO 6983), `.hpgl` (HP-GL/2), or
-            `.png` for a preview that also shows the travel of the lifted pen.
+            `.png` or `.html` for a preview: what a machine draws that is given the file, with the travel of
+            the lifted pen.
         page_size : str
             Such as "A4", "letter" or "200x300mm"; by default the page is as large as the sheet.
         landscape : bool
@@ -713,6 +724,8 @@ class Sheet(Sealed):
             Whether every pen draws a cross in each corner of the page, at which the next pen can be set.
         file_per_pen : bool
             Whether each pen gets a file of its own: `kite-1-black.gcode` for `kite.gcode`.
+        text : "outlines" or "stroke"
+            Whether words are the filled outlines of their letters, or written in letters of single strokes.
 
         Returns
         -------
@@ -754,6 +767,7 @@ class Sheet(Sealed):
             dry_frame=dry_frame,
             registration_marks=registration_marks,
             file_per_pen=file_per_pen,
+            text=text,
         )
 
     def show(

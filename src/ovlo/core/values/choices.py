@@ -25,6 +25,13 @@ TextAlign = Literal["start", "middle", "end"]
 Baseline = Literal["alphabetic", "middle", "hanging"]
 """CSS's font properties, and SVG's `text-anchor` and `dominant-baseline`."""
 
+ANCHOR = {"start": 0.0, "middle": 0.5, "end": 1.0}
+"""How much of the words is behind the nib, as a share of their width."""
+
+RISE = {"alphabetic": 0.0, "middle": 0.35, "hanging": 0.75}
+"""How far above the foot of the letters the nib is, as a share of the size. The same in every format, since
+what viewers make of SVG's own baselines differs."""
+
 Growth = Literal["linear", "exponential"]
 Anchor = Literal["centre", "corner"]
 """How a spiral grows, and which part of a rectangle lies at the nib."""
@@ -43,5 +50,6 @@ Hatch = Literal["parallel", "crosshatch", "concentric", "none"]
 HiddenLines = Literal["remove", "keep"]
 StrokeOrder = Literal["short-travel", "as-drawn"]
 PenOrder = Literal["light-first", "as-drawn"]
+PlotText = Literal["outlines", "stroke"]
 DryFrame = Literal["none", "drawing", "page"]
-"""How a plot fills areas, treats covered lines, and orders its strokes and pens."""
+"""How a plot fills areas, treats covered lines and words, and orders its strokes and pens."""

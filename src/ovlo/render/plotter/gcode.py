@@ -30,7 +30,7 @@ def render(plotted: Plotted, machine: Machine, about: PlotDetails) -> bytes:
         lines.append(_comment(about.details))
     lines += ["G21", "G90", "G17", *machine.begin, *machine.lift]
     if plotted.frame:
-        origin, up = _frame(machine, size)
+        origin, up = machine.frame(size)
         places = ((np.array(plotted.frame) - origin) * (1, up)).tolist()
         lines.append("(the frame, the pen lifted)")
         lines += [f"G0 X{number(x, PLACES)} Y{number(y, PLACES)}" for x, y in places]
@@ -49,7 +49,7 @@ def _drawn(strokes: Strokes, machine: Machine, size: tuple[float, float]) -> lis
     feed = f" F{number(machine.feed, PLACES)}"
     lower = [_with_feed(line, machine.lower_feed) for line in machine.lower]
     firsts, is_first = set(strokes.firsts[:-1].tolist()), True
-    origin, up = _frame(machine, size)
+    origin, up = machine.frame(size)
     points = (strokes.points - origin) * (1, up)
     centres = (strokes.centres - strokes.points[list(range(-1, len(strokes.points) - 1))]) * (1, up)
     rows = zip(points.tolist(), (up * strokes.sweeps).tolist(), centres.tolist(), strict=True)
@@ -68,14 +68,6 @@ def _drawn(strokes: Strokes, machine: Machine, size: tuple[float, float]) -> lis
             lines.append(f"{turn} {place} I{number(i, PLACES)} J{number(j, PLACES)}{speed}")
         speed = ""
     return [*lines, *machine.lift] if lines else lines
-
-
-def _frame(machine: Machine, size: tuple[float, float]) -> tuple[tuple[float, float], int]:
-    """Where the machine's origin is on the page, and 1 or -1: whether its y grows up or down."""
-    width, height = size
-    x = width / 2 if machine.corner == "centre" else width * machine.corner.endswith("right")
-    y = height / 2 if machine.corner == "centre" else height * machine.corner.startswith("upper")
-    return (x, y), 1 if machine.y == "up" else -1
 
 
 def _with_feed(line: str, feed: float) -> str:

@@ -53,6 +53,13 @@ class Machine(NamedTuple):
         minutes = run.drawn / self.feed + run.travel / self.travel_feed
         return 60 * minutes + LIFT_SECONDS * run.lifts
 
+    def frame(self, size: tuple[float, float]) -> tuple[tuple[float, float], int]:
+        """Where the origin is on a page, and 1 or -1: whether y grows up or down."""
+        width, height = size
+        x = width / 2 if self.corner == "centre" else width * self.corner.endswith("right")
+        y = height / 2 if self.corner == "centre" else height * self.corner.startswith("upper")
+        return (x, y), 1 if self.y == "up" else -1
+
     def check_reach(self, width: float, height: float, call: str) -> None:
         """Refuse a page, in millimetres, that the machine does not reach."""
         reach = self.width or width, self.height or height

@@ -15,10 +15,19 @@ from typing import TypedDict
 
 from ovlo.core.plot.hatching import HATCHES
 from ovlo.core.plot.placing import check_margin, placed
-from ovlo.core.plot.plot import DRY_FRAMES, HIDDEN_LINES, PEN_ORDERS, STROKE_ORDERS, Plotted, Wishes, plot
+from ovlo.core.plot.plot import (
+    DRY_FRAMES,
+    HIDDEN_LINES,
+    PEN_ORDERS,
+    PLOT_TEXTS,
+    STROKE_ORDERS,
+    Plotted,
+    Wishes,
+    plot,
+)
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values import arguments
-from ovlo.core.values.choices import DryFrame, Hatch, HiddenLines, PenOrder, StrokeOrder
+from ovlo.core.values.choices import DryFrame, Hatch, HiddenLines, PenOrder, PlotText, StrokeOrder
 from ovlo.core.values.errors import BadValue
 from ovlo.core.values.units import MARGIN, Length, millimetres, page_size
 from ovlo.render import lettering
@@ -47,6 +56,7 @@ class PlotHow(TypedDict, total=False):
     dry_frame: DryFrame
     registration_marks: bool
     file_per_pen: bool
+    text: PlotText
 
 
 @dataclass(frozen=True)
@@ -81,7 +91,8 @@ class PlotOrder:
         box = mark_boxes(sheet).whole if self.fit else None
         placing = placed((sheet.width, sheet.height), sheet.unit, self.page, self.margin, box, self.call)
         self.machine.check_reach(placing.width, placing.height, self.call)
-        return plot(sheet._columns, placing, self.wishes, lettering.glyphs, sheet.paper, self.call)
+        letters = lettering.glyphs if self.wishes.text == PLOT_TEXTS[0] else lettering.single_strokes
+        return plot(sheet._columns, placing, self.wishes, letters, sheet.paper, self.call)
 
 
 def about(sheet: Sheet, untitled: str = "") -> PlotDetails:
@@ -139,6 +150,7 @@ def checked_order(how: PlotHow, call: str, spelt: Callable[[str], str] = str) ->
             registration_marks=arguments.truth(
                 how.get("registration_marks", False), call, spelt("registration_marks")
             ),
+            text=arguments.choice(how.get("text", PLOT_TEXTS[0]), call, spelt("text"), PLOT_TEXTS),
         ),
         machine=machine,
         call=call,

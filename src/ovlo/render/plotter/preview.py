@@ -1,70 +1,81 @@
-"""A preview: what the pens will draw on the page, and the ways of the lifted pen as pale lines.
+"""A preview: what a simulated machine draws that is given the file, and the travel of its lifted pen, pale.
 
-render(plotted, machine, about)    # b'\\x89PNG…'
+sheet = preview(drawn, looks, about)
 """
 
 from __future__ import annotations
 
-from itertools import pairwise
+from collections.abc import Mapping
 
 import numpy as np
 
-from ovlo.core.plot.plot import HOME, Plotted
 from ovlo.core.sheet.host import unhosted
-from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.values import colour
+from ovlo.core.values.arrays import Floats
+from ovlo.core.values.colour import Colour
 from ovlo.core.values.units import PIXELS_PER_UNIT
 from ovlo.render.formats import png
 from ovlo.render.page import Page
 from ovlo.render.plotter.about import PlotDetails
-from ovlo.render.plotter.machine import Machine
+from ovlo.render.plotter.simulation import Move, Simulated
 
 TRAVEL, TRAVEL_WIDTH = "rgb(90 110 140 / 35%)", 0.15
-"""The ink of ways, and how wide they are, in millimetres."""
+"""The ink of travel, and how wide it is, in millimetres."""
 
-FLAT = 0.02
-"""Millimetres by which a chord may be off its arc."""
+INKS = ("black", "crimson", "royalblue", "seagreen", "darkorange", "purple", "saddlebrown", "teal")
+LINE_WIDTH = 0.3
+"""How pens are shown of which a file says nothing."""
 
 SHORT = 1000
 """Pixels that the longer side of a preview has at least."""
 
+MOMENTS = 2000
+"""Steps of a replay into which the time of the machine is divided, where its moves are longer."""
 
-def render(plotted: Plotted, machine: Machine, about: PlotDetails) -> bytes:
+Looks = Mapping[int, tuple[Colour, float]]
+"""The ink and the width of a pen, by its number, from 1."""
+
+
+def render(drawn: Simulated, looks: Looks, about: PlotDetails) -> bytes:
     """The preview as PNG."""
-    sheet = preview(plotted, about)
+    sheet = preview(drawn, looks, about)
     scale = max(1.0, SHORT / (max(sheet.width, sheet.height) * PIXELS_PER_UNIT["mm"]))
     return b"".join(png.render(sheet._columns, Page.of(sheet, scale)))
 
 
-def preview(plotted: Plotted, about: PlotDetails, has_travel: bool = True) -> Sheet:
-    """A sheet as large as the page with what the pens draw."""
-    placing = plotted.placing
+def preview(
+    drawn: Simulated, looks: Looks, about: PlotDetails, has_travel: bool = True, is_timed: bool = False
+) -> Sheet:
+    """A sheet as large as the page with what the pens draw, and where they travel.
+
+    With `is_timed`, long moves are divided, so that a replay goes about as fast as the machine.
+    """
     with unhosted():
-        sheet = Sheet(placing.width, placing.height, paper=about.paper, unit="mm")
+        sheet = Sheet(*drawn.size, paper=about.paper, unit="mm")
     sheet.title = about.title
     nib = sheet.new_nib()
-    corner = np.array([placing.width / 2, placing.height / 2])
-    for run in plotted.runs:
-        nib.ink, nib.line_width = run.pen.ink, run.pen.line_width
-        points, firsts = run.strokes.flat(FLAT)
-        places = (points - corner).tolist()
-        for first, stop in pairwise(firsts.tolist()):
-            nib.travel_to(*places[first])
-            for place in places[first + 1 : stop]:
-                nib.line_to(*place)
-    if has_travel:
-        _travels(nib, plotted, corner)
+    corner = np.array(drawn.size) / 2
+    moment = sum(move.seconds for move in drawn.moves) / MOMENTS
+    for move in drawn.moves:
+        if not (move.is_down or has_travel):
+            continue
+        look = drawn.looks.get(move.pen) or looks.get(move.pen) or _some_look(move.pen)
+        nib.ink, nib.line_width = look if move.is_down else (TRAVEL, TRAVEL_WIDTH)
+        points = (_divided(move, moment) if is_timed and moment else move.points) - corner
+        nib.travel_to(*points[0].tolist())
+        nib.polyline(points[1:])
     return sheet
 
 
-def _travels(nib: Nib, plotted: Plotted, corner: np.ndarray) -> None:
-    nib.ink, nib.line_width = TRAVEL, TRAVEL_WIDTH
-    nib.travel_to(*(np.array(HOME) - corner).tolist())
-    for place in plotted.frame:
-        nib.line_to(*(np.array(place) - corner).tolist())
-    for run in plotted.runs:
-        for start, end in zip(
-            (run.strokes.starts - corner).tolist(), (run.strokes.ends - corner).tolist(), strict=True
-        ):
-            nib.line_to(*start)
-            nib.travel_to(*end)
+def _some_look(pen: int) -> tuple[Colour, float]:
+    return colour.parse(INKS[(pen - 1) % len(INKS)], "plot"), LINE_WIDTH
+
+
+def _divided(move: Move, moment: float) -> Floats:
+    """The points of a move, with some between them where it takes longer than a moment."""
+    lengths = np.hypot(*np.diff(move.points, axis=0).T)
+    counts = np.maximum(1, np.ceil(60 * lengths / move.speeds / moment).astype(np.int64))
+    ends = np.cumsum(counts)
+    at = np.interp(np.arange(ends[-1] + 1), [0, *ends], np.arange(len(move.points)))
+    return np.column_stack([np.interp(at, np.arange(len(move.points)), side) for side in move.points.T])

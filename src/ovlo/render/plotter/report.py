@@ -74,6 +74,8 @@ class PlotReport(NamedTuple):
         Pieces of areas that are narrower than their pen and not filled.
     cut_marks, paper_marks : int
         Marks cut off at the edge of the page, and marks in the colour of the paper, which are not drawn.
+    warnings : list of str
+        What a simulated machine finds wrong with the file; it looks where a preview is made.
     """
 
     pens: list[PenReport]
@@ -88,6 +90,7 @@ class PlotReport(NamedTuple):
     narrow_areas: int
     cut_marks: int
     paper_marks: int
+    warnings: list[str]
 
 
 def report_of(plotted: Plotted, machine: Machine) -> PlotReport:
@@ -121,4 +124,5 @@ def report_of(plotted: Plotted, machine: Machine) -> PlotReport:
         plotted.narrow_areas,
         plotted.cut_marks,
         plotted.paper_marks,
+        [],
     )
