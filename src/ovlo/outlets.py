@@ -33,6 +33,7 @@ if TYPE_CHECKING:
 
     from ovlo.core.compare.compare import CompareInputs
     from ovlo.core.compare.comparison import Comparison
+    from ovlo.core.trail.origins import Origins
     from ovlo.core.values.choices import TextOutput
     from ovlo.core.values.finding import Finding
     from ovlo.program.loading import AnyDrawing
@@ -58,6 +59,7 @@ class How(TypedDict, total=False):
     fit: bool
     overlay: str | Iterable[str]
     only: str
+    groups: bool
     text: str
     dpi: float | None
     page_size: str | None
@@ -210,6 +212,8 @@ def _pieces(sheet: Sheet, suffix: str, how: How) -> Iterable[bytes]:
     scale, text = _scale(how, suffix), how.get("text", TEXTS[0])
     page = Page.of(sheet, scale, how.get("fit", False), _script_name(), text)
     columns = sheet._columns
+    if arguments.truth(how.get("groups", False), "save", "groups"):
+        page = replace(page, origins=_origins(sheet, suffix))
     if function := how.get("only"):
         columns = only(sheet, function, "--only")
     if not isinstance(overlay := how.get("overlay", ()), str | tuple) or overlay:
@@ -219,6 +223,18 @@ def _pieces(sheet: Sheet, suffix: str, how: How) -> Iterable[bytes]:
     if (paper := _paper(how, suffix, scale)) is not None:
         return [_on_paper(columns, page, paper)]
     return render(columns, page)
+
+
+def _origins(sheet: Sheet, suffix: str) -> Origins:
+    """Where the marks of a sheet came from, to group them in a file."""
+    if suffix.lower() != ".svg":
+        raise BadValue(f"save: groups are for an SVG, not for {suffix!r}; leave them out.")
+    if sheet._origins is None:
+        raise BadUse(
+            "save: groups need to know which function drew what; draw with kite.run(traced=True), or run "
+            "`ovlo draw --groups`."
+        )
+    return sheet._origins
 
 
 def _paper(how: How, suffix: str, scale: float) -> Paper | None:

@@ -40,6 +40,16 @@ def test_a_drawing_is_saved_in_every_format_asked_for(ovlo_command, program, tmp
         assert picture.size == (640, 480)
 
 
+def test_groups_are_named_after_the_functions_and_are_for_an_svg_alone(ovlo_command, program, tmp_path):
+    path = program(DRAWING + "        knot(nib)\n\ndef knot(nib):\n    nib.circle(3)\n")
+    assert ovlo_command("draw", path, "--groups", "-o", "a.svg").returncode == 0
+    root = ElementTree.parse(tmp_path / "a.svg").getroot()
+    ids = [group.get("id") for group in root.iter("{http://www.w3.org/2000/svg}g")]
+    assert [name for name in ids if name.startswith("knot")] == ["knot-1", "knot-2", "knot-3", "knot-4"]
+    done = ovlo_command("draw", path, "--groups", "-o", "a.svg", "-o", "b.png")
+    assert (done.returncode, done.stderr) == (2, "Error: --groups: only an SVG has groups; b.png does not.\n")
+
+
 def test_a_script_runs_as_main_and_its_show_does_nothing(ovlo_command, program):
     done = ovlo_command("draw", program(SCRIPT))
     assert done.returncode == 0, done.stderr

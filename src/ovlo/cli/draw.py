@@ -25,6 +25,7 @@ from ovlo.cli.paper import landscape_option, margin_option, on_paper, page_size_
 from ovlo.cli.run import Run, saves_files
 from ovlo.cli.speech import wording
 from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.values.errors import BadUse
 
 if TYPE_CHECKING:
     from ovlo.render.paper.paper_sheet import Paper
@@ -52,6 +53,7 @@ if TYPE_CHECKING:
 )
 @overlay_option
 @only_option
+@click.option("--groups", is_flag=True, help="Put the marks of each function call into a group of the SVG.")
 @click.option("--allow-large", is_flag=True, help="Save an .html even if it is larger than 100 MB.")
 def draw(
     run: Run,
@@ -67,6 +69,7 @@ def draw(
     tiles: str | None,
     overlay: tuple[str, ...],
     only: str,
+    groups: bool,
     allow_large: bool,
 ) -> bool:
     """Run a program and save its picture.
@@ -87,9 +90,12 @@ def draw(
         "only": only,
         "text": text,
         "dpi": dpi,
+        "groups": groups,
         "allow_large": allow_large,
     }
-    traced = bool(only) or "findings" in overlay or any(file.is_page for file in files)
+    if groups and (others := [file.name for file in files if file.path.suffix.lower() != ".svg"]):
+        raise BadUse(f"--groups: only an SVG has groups; {others[0]} does not.")
+    traced = bool(only) or groups or "findings" in overlay or any(file.is_page for file in files)
 
     def draw_once(run: Run, files: list[Target]) -> bool:
         """Run once and save; whether all went well."""

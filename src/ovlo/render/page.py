@@ -14,6 +14,7 @@ from typing import get_args
 from ovlo.core.paint.measures import MarkBoxes, widest_line
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns
+from ovlo.core.trail.origins import Origins
 from ovlo.core.values import arguments
 from ovlo.core.values.arrays import Box
 from ovlo.core.values.choices import TextOutput
@@ -40,6 +41,8 @@ class Page:
         The size of the picture, in `unit`.
     text : one of TEXTS
         Whether words are text in the file, which a viewer sets in its own fonts, or the shapes of letters.
+    origins : Origins or None
+        Where the marks came from, if those of each call of a function are to be a group.
     """
 
     left: float
@@ -53,6 +56,7 @@ class Page:
     title: str
     details: str
     text: str = TEXTS[0]
+    origins: Origins | None = None
 
     @classmethod
     def of(

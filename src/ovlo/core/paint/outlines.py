@@ -188,9 +188,10 @@ def _dash_offsets(columns: Columns) -> Floats:
     reached = np.append(0.0, np.cumsum(step_lengths(columns)))
     lengths = reached[stops[dashed]] - reached[runs["start"][dashed]]
     before = np.cumsum(lengths) - lengths
-    begins = (np.diff(runs["contour"][dashed], prepend=-1) != 0) | (
-        np.diff(runs["style"][dashed], prepend=-1) != 0
-    )
+    # Styles may be listed more than once (groups.py).
+    first_of = {style: number for number, style in reversed([*enumerate(columns.styles)])}
+    styles = np.array([first_of[style] for style in columns.styles])[runs["style"][dashed]]
+    begins = (np.diff(runs["contour"][dashed], prepend=-1) != 0) | (np.diff(styles, prepend=-1) != 0)
     firsts = np.maximum.accumulate(np.where(begins, np.arange(len(dashed)), 0))
     offsets[dashed] = before - before[firsts]
     return offsets

@@ -39,7 +39,7 @@ def only(sheet: Sheet, function: str, call: str) -> Columns:
         return found
 
     paper = sheet.paper if sheet.paper.opacity == 1 else WHITE
-    runs = _split(columns, kept(origins.steps))
+    runs = columns.runs_split_at(np.flatnonzero(np.diff(kept(origins.steps))) + 1)
     runs["style"] += np.where(kept(origins.steps)[runs["start"]], 0, len(columns.styles)).astype(np.int32)
     pale_styles = tuple(style._replace(ink=_pale(style.ink, paper)) for style in columns.styles)
     areas = columns.areas.copy()
@@ -62,15 +62,6 @@ def kept_places(origins: Origins, function: str, call: str) -> Bools:
             f"the functions that drew are {', '.join(names)}."
         )
     return origins.places_in(function)
-
-
-def _split(columns: Columns, is_kept: Bools) -> NDArray[np.void]:
-    """The runs, begun anew wherever steps to be kept begin or end."""
-    starts = np.union1d(columns.runs["start"], np.flatnonzero(np.diff(is_kept)) + 1)
-    runs: NDArray[np.void] = columns.runs[np.searchsorted(columns.runs["start"], starts, "right") - 1]
-    runs["start"] = starts
-    runs["x"], runs["y"] = columns.starts[starts].T
-    return runs
 
 
 def _pale(colour: Colour, paper: Colour) -> Colour:

@@ -485,6 +485,7 @@ class Sheet(Sealed):
         landscape: bool = False,
         margin: float | str | None = None,
         tiles: str | None = None,
+        groups: bool = False,
         allow_large: bool = False,
     ) -> None:
         """Write the picture to a file; the file ending selects the format.
@@ -519,6 +520,9 @@ class Sheet(Sealed):
             The empty space on each side of a page: millimetres, or a string such as "12mm"; 10 mm by default.
         tiles : str
             A smaller paper size, into sheets of which the page is split: a poster to glue together.
+        groups : bool
+            Whether an SVG has a group for each call of a function, so that its shapes can be picked in an
+            editor; of a picture that `drawing.run(traced=True)` drew.
         allow_large : bool
             Whether an `.html` may be larger than 100 MB.
 
@@ -528,6 +532,8 @@ class Sheet(Sealed):
             If no format has this ending, no overlay has this name, or the picture would be too large.
         FileError
             If the file cannot be written.
+        BadUse
+            If there are to be groups and it is not known which function drew what.
 
         Examples
         --------
@@ -547,6 +553,7 @@ class Sheet(Sealed):
             landscape=landscape,
             margin=margin,
             tiles=tiles,
+            groups=groups,
             allow_large=arguments.truth(allow_large, "save", "allow_large"),
         )
 

@@ -223,6 +223,14 @@ class Columns:
         """One past the last step of each run, shape (m,)."""
         return np.append(self.runs["start"][1:], len(self))
 
+    def runs_split_at(self, steps: Ints) -> NDArray[np.void]:
+        """The runs, begun anew at some steps."""
+        starts = np.union1d(self.runs["start"], steps)
+        runs: NDArray[np.void] = self.runs[np.searchsorted(self.runs["start"], starts, "right") - 1]
+        runs["start"] = starts
+        runs["x"], runs["y"] = self.starts[starts].T
+        return runs
+
     @cached_property
     def events(self) -> Ints:
         """Beneath which steps areas and texts lie, ascending."""

@@ -12,6 +12,7 @@ looks at those that are new, however deep the program is.
 from __future__ import annotations
 
 import sys
+from array import array
 from collections.abc import Callable
 from functools import lru_cache
 from inspect import CO_ASYNC_GENERATOR, CO_COROUTINE, CO_GENERATOR
@@ -25,6 +26,8 @@ from ovlo.core.values.arrays import Bools
 
 NOWHERE = -1
 """The number of a place that is not in the user's program."""
+
+NO_STEPS = np.empty(0, np.int32)
 
 RESUMED = CO_GENERATOR | CO_COROUTINE | CO_ASYNC_GENERATOR
 """Frames that may be called again from elsewhere while they last."""
@@ -73,17 +76,28 @@ class Origins(NamedTuple):
         A tree: each one's parent stands before it.
     left_out : tuple of LiftedMark
         Shapes, words and stamps that a lifted nib did not lay.
+    entry_calls, entry_parents : int arrays
+        For each time that a function was entered: its call, and the entry it was called from, or -1.
+    step_entries : int array of shape (n,)
+        The entry that each step was made in, or NOWHERE.
     """
 
     steps: NDArray[np.int32]
     places: tuple[Origin, ...]
     calls: tuple[Call, ...]
     left_out: tuple[LiftedMark, ...] = ()
+    entry_calls: NDArray[np.int32] = NO_STEPS
+    entry_parents: NDArray[np.int32] = NO_STEPS
+    step_entries: NDArray[np.int32] = NO_STEPS
 
     def of_length(self, count: int) -> Origins:
         """The same for a trail of so many steps; those it does not know came from nowhere."""
-        missing = np.full(max(count - len(self.steps), 0), NOWHERE, np.int32)
-        return self._replace(steps=np.append(self.steps[:count], missing))
+
+        def of_length(numbers: NDArray[np.int32]) -> NDArray[np.int32]:
+            missing = np.full(max(count - len(numbers), 0), NOWHERE, np.int32)
+            return np.append(numbers[:count], missing)
+
+        return self._replace(steps=of_length(self.steps), step_entries=of_length(self.step_entries))
 
     def place(self, number: int) -> Origin | None:
         """The place with a number."""
@@ -99,6 +113,30 @@ class Origins(NamedTuple):
         while call >= 0:
             found.append(self.calls[call].function)
             call = self.calls[call].parent
+        return tuple(reversed(found))
+
+    def entry_at(self, step: int, place: int) -> int:
+        """The entry that something beneath a step was made in, at a place of the program; or NOWHERE.
+
+        That is one of the entries which led to the step or to the one before, or were made at its place.
+        """
+        if not 0 <= place < len(self.places):
+            return NOWHERE
+        call = self.places[place].call
+        for near in (step, step - 1):
+            entry = int(self.step_entries[near]) if 0 <= near < len(self.step_entries) else NOWHERE
+            while entry >= 0:
+                if self.entry_calls[entry] == call:
+                    return entry
+                entry = int(self.entry_parents[entry])
+        return NOWHERE
+
+    def path_of(self, entry: int) -> tuple[int, ...]:
+        """The entries that led to an entry, the outermost first, and itself."""
+        found = []
+        while entry >= 0:
+            found.append(entry)
+            entry = int(self.entry_parents[entry])
         return tuple(reversed(found))
 
     def places_in(self, function: str) -> Bools:
@@ -126,6 +164,10 @@ class Recorder:
         self._numbers: dict[tuple[int, int, int], int] = {}
         self._call_numbers: dict[tuple[int, CodeType], int] = {}
         self._counts: list[int] = []
+        self.entry = NOWHERE
+        """The number of the function's entry in which the program was when it was last asked for."""
+        self._entered_calls, self._entered_from = array("i"), array("i")
+        self._entries_of_frames: list[int] = []
 
     def here(self) -> int:
         """The number of the place in the user's program that is being executed."""
@@ -178,8 +220,8 @@ class Recorder:
         depth = 0 if frame is None else depths[frame] + 1
         for left in self._frames[depth:]:
             depths.pop(left, None)
-        frames, calls = self._frames, self._calls_of_frames
-        del frames[depth:], calls[depth:]
+        frames, calls, entries = self._frames, self._calls_of_frames, self._entries_of_frames
+        del frames[depth:], calls[depth:], entries[depth:]
         call = calls[-1] if calls else -1
         for entered in reversed(new):
             key = call, entered.f_code
@@ -191,7 +233,11 @@ class Recorder:
             depths[entered] = len(frames)
             frames.append(entered)
             calls.append(call)
+            self._entered_calls.append(call)
+            self._entered_from.append(entries[-1] if entries else NOWHERE)
+            entries.append(len(self._entered_calls) - 1)
         self._frame = innermost
+        self.entry = entries[-1]
         # A call's line does not change while it lasts.
         self._called_from = self._frames[-2].f_lasti if len(self._frames) > 1 else -1
 
@@ -199,11 +245,12 @@ class Recorder:
         """Let go of the frames of a program that has ended."""
         self._frames.clear()
         self._calls_of_frames.clear()
+        self._entries_of_frames.clear()
         self._depths.clear()
         self._frame = None
 
-    def found(self, steps: NDArray[np.int32]) -> Origins:
-        """The places so far, with the numbers some steps have."""
+    def found(self, steps: NDArray[np.int32], step_entries: NDArray[np.int32] = NO_STEPS) -> Origins:
+        """The places so far, with the numbers that some steps have, and the entries they were made in."""
         names = [(parent, code) for parent, code in self._call_numbers]
         calls = tuple(
             Call(parent, code.co_name, code.co_filename, count)
@@ -215,7 +262,8 @@ class Recorder:
             caller = names[parent][1] if parent >= 0 else None
             line_before = line_of(caller, called_from) if caller is not None and called_from >= 0 else 0
             places.append(Origin(code.co_filename, line_of(code, instruction), call, line_before))
-        return Origins(steps, tuple(places), calls)
+        entered, parents = (np.array(one, np.int32) for one in (self._entered_calls, self._entered_from))
+        return Origins(steps, tuple(places), calls, (), entered, parents, step_entries)
 
 
 def line_of(code: CodeType, instruction: int) -> int:

@@ -55,6 +55,8 @@ class Store:
         self.texts: list[Text] = []
         self.styles: dict[Style, int] = {}
         self.places = array("i")
+        self.entered = array("q")
+        """Pairs: a step, and the entry of a function from which on steps are made."""
         """Where in the program each step came from, if that is recorded."""
         self.stamps = Table(STAMP)
         self._stamped_steps = 0
@@ -177,6 +179,9 @@ class Store:
         found.texts = self.texts[: moment.texts]
         found.styles = dict(self.styles)
         found.places = self.places[:count] if has_places else array("i")
+        for at in range(0, len(self.entered), 2):
+            if self.entered[at] < count:
+                found.entered.extend(self.entered[at : at + 2])
         for stamp in stamps[stamps["at"] <= count]:
             at, number, *place, nib, contour = stamp.item()
             found.stamp(self.pieces[number], tuple(place), nib, contour, at)
@@ -200,6 +205,16 @@ class Store:
         columns, stamps = self._read()
         noted = np.frombuffer(self.places.tobytes(), np.int32)[: len(columns)]
         noted = np.append(noted, np.full(len(columns) - len(noted), NOWHERE, np.int32))
+        return laid_places(noted, stamps, self.pieces)
+
+    def noted_entries(self) -> NDArray[np.int32]:
+        """The entry of a function that each step was made in, stamped ones included."""
+        columns, stamps = self._read()
+        changes = np.frombuffer(self.entered.tobytes(), np.int64).reshape(-1, 2)
+        noted = np.full(len(columns), NOWHERE, np.int32)
+        if len(changes):
+            rows = np.searchsorted(changes[:, 0], np.arange(len(columns)), "right") - 1
+            noted = np.where(rows >= 0, changes[rows, 1], NOWHERE).astype(np.int32)
         return laid_places(noted, stamps, self.pieces)
 
     def _read(self) -> tuple[Columns, NDArray[np.void]]:

@@ -106,7 +106,7 @@ class Trail:
         if self._watch is not None:
             record = self._watch.counted(record)
         if self._recorder is not None:
-            record = self._noting_origins(record, self._recorder.here)
+            record = self._noting_origins(record, self._recorder)
         return record
 
     def start_run(
@@ -296,20 +296,25 @@ class Trail:
         """Where the steps came from, if that is recorded."""
         if self._recorder is None:
             return None if self._known_origins is None else self._known_origins.of_length(len(self))
-        found = self._recorder.found(self._store.noted_places())
+        found = self._recorder.found(self._store.noted_places(), self._store.noted_entries())
         return found._replace(left_out=tuple(self._left_out.values()))
 
-    def _noting_origins(self, append: Append, here: Callable[[], int]) -> Append:
-        """An append that notes where the program is."""
-        places, one = self._store.places, STEP_BYTES
-        note = places.append
+    def _noting_origins(self, append: Append, recorder: Recorder) -> Append:
+        """An append that notes where the program is, and where another entry of a function begins."""
+        places, enter, here, one = self._store.places, self._store.entered.extend, recorder.here, STEP_BYTES
+        note, last = places.append, NOWHERE
 
         def append_noting(rows: bytes) -> None:
+            nonlocal last
             append(rows)
+            place = here()
+            if recorder.entry != last:
+                last = recorder.entry
+                enter((len(places), last))
             if len(rows) == one:
-                note(here())
+                note(place)
             else:
-                places.extend([here()] * (len(rows) // one))
+                places.extend([place] * (len(rows) // one))
 
         return append_noting
 

@@ -8,15 +8,18 @@ of the plane is seen is said by `viewBox` alone.
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator
-from itertools import chain
+from itertools import chain, takewhile
 from math import ceil, log10
 
 from ovlo.core.paint.cutting import without_fine_dashes
+from ovlo.core.paint.groups import Group, groups_of, kept_apart
 from ovlo.core.paint.mitres import MITER_LIMIT
 from ovlo.core.paint.order import Mark, painted
 from ovlo.core.paint.outlines import CLOSE, CUBIC, LINE, MOVE, QUADRATIC
 from ovlo.core.trail.columns import Columns, Style, Text
+from ovlo.core.trail.origins import Origins
 from ovlo.core.values.arrays import Bytes, Floats
 from ovlo.core.values.colour import Colour
 from ovlo.render import lettering
@@ -36,7 +39,10 @@ DECIMALS = 2
 def render(columns: Columns, page: Page) -> Iterator[bytes]:
     """The picture as SVG."""
     places = decimals(page)
-    marks = elements(columns, places, page.text == "outlines")
+    origins = page.origins
+    if origins is not None:
+        columns = kept_apart(columns, origins)
+    marks = elements(columns, places, page.text == "outlines", origins)
     return (piece.encode() for piece in chain([head(page, places)], marks, ["</svg>\n"]))
 
 
@@ -54,12 +60,20 @@ def framed(columns: Columns, page: Page) -> bytes:
     return b"".join(render(columns, page)).removesuffix(b"</svg>\n") + f"{frame}</svg>\n".encode()
 
 
-def elements(columns: Columns, places: int, has_shapes: bool = False) -> Iterator[str]:
-    """The marks of a trail in pieces, the lowest first, words as text or as the shapes of their letters."""
+def elements(
+    columns: Columns, places: int, has_shapes: bool = False, origins: Origins | None = None
+) -> Iterator[str]:
+    """The marks of a trail in pieces, the lowest first, words as text or as the shapes of their letters.
+
+    With origins, the marks of each call of a function are a group.
+    """
     painting = painted(columns)
+    groups = _Groups(origins)
+    paths = [()] * len(painting.marks) if origins is None else groups_of(painting, columns, origins)
     data = {id(outline): path_pieces(outline, places) for outline in (painting.strokes, painting.borders)}
     drawn = {style: stroke(style, places) for style in columns.styles}
-    for mark in painting.marks:
+    for mark, path in zip(painting.marks, paths, strict=True):
+        yield from groups.entered(path)
         if isinstance(mark, Text):
             yield letters_element(mark, places) if has_shapes else text_element(mark, places)
             continue
@@ -67,6 +81,36 @@ def elements(columns: Columns, places: int, has_shapes: bool = False) -> Iterato
         yield from data[id(painting.outline_of(mark))][mark.number]
         paint = fill(mark) if mark.fill else ' fill="none"'
         yield f'"{paint}{drawn[mark.style] if mark.style else ""}{dash_offset(mark, places)}/>\n'
+    yield from groups.entered(())
+
+
+class _Groups:
+    """The groups of a file: one for each call of a function, with an id of its own and the name as title."""
+
+    def __init__(self, origins: Origins | None) -> None:
+        self._origins = origins
+        self._open: Group = ()
+        self._names: dict[int, str] = {}
+        self._counts: Counter[str] = Counter()
+
+    def entered(self, path: Group) -> Iterator[str]:
+        """What closes the groups that a mark is not in, and opens those that it is in."""
+        if path == self._open:
+            return
+        shared = sum(
+            1 for _ in takewhile(lambda pair: pair[0] == pair[1], zip(path, self._open, strict=False))
+        )
+        yield "</g>\n" * (len(self._open) - shared)
+        for entry in path[shared:]:
+            assert self._origins is not None
+            function = self._origins.calls[self._origins.entry_calls[entry]].function.strip("<>")
+            # A call whose marks lie on both sides of others has two groups.
+            name = self._names.setdefault(entry, f"{function}-{self._counts[function] + 1}")
+            self._counts[name] += 1
+            self._counts[function] += self._counts[name] == 1
+            again = f"-part-{self._counts[name]}" if self._counts[name] > 1 else ""
+            yield f'<g id="{name}{again}">\n<title>{function}</title>\n'
+        self._open = path
 
 
 def head(page: Page, places: int) -> str:
