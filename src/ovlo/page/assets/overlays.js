@@ -15,6 +15,9 @@ const DARK = {
   plain: "#e8ecf4", line: "#c8d4f038", number: "#ffd166", outer: "#7cc4ff", inner: "#ffb45c", finding: "#ff9e80",
   plate: "#181c24c7",
 };
+/** Degrees of a corner between whose sides no words fit. */
+const SHARP = 50;
+
 /** Pixels both sides of a corner are long at least, if its angles are to be read. */
 const CLEAR_SIDE = 44;
 /** Labels that are looked at; more could not be read. */
@@ -217,8 +220,10 @@ function showAngle(context, from, corner, to, hasRoom, colours, view) {
   context.beginPath();
   context.arc(...corner, 15, inside, inside - side * within * DEGREE, side > 0);
   context.stroke();
-  const back = ahead - side * (180 - within / 2) * DEGREE;
-  label(context, `${Number(within.toPrecision(4))}°`, corner[0] + 34 * Math.cos(back), corner[1] + 34 * Math.sin(back), colours.inner, colours);
+  // Between the sides of a sharp corner no words fit: they stand beside one, near the corner.
+  const back = within < SHARP ? inside + (side * Math.PI) / 3.6 : ahead - side * (180 - within / 2) * DEGREE;
+  const words = `${Number(within.toPrecision(4))}°`;
+  label(context, words, corner[0] + 34 * Math.cos(back), corner[1] + 34 * Math.sin(back), colours.inner, colours);
   return true;
 }
 

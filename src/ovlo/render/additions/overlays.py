@@ -40,6 +40,12 @@ GRID_GAP = 56
 CLEAR_SIDE = 44
 """Pixels both sides of a vertex are long at least, if its angles are to be read."""
 
+LEAST_TURN = 0.05
+"""Degrees; with less there is no corner, nor where a nib goes back along its own line."""
+
+SHARP = 50
+"""Degrees of a corner between whose sides no words fit."""
+
 MANY, CROWDED = 60, 50
 """With more vertices than this, so many pixels are kept free around each label."""
 
@@ -144,6 +150,18 @@ class Overlay:
         self.nib.ink = ink
         self.nib.text(words, size=size, align=align, baseline="middle")
         return True
+
+    def label_at_one_of(self, places: Iterable[complex], words: str, ink: str) -> bool:
+        """Words at the first place with room, moved onto the page where they would leave it."""
+        size, page = FONT * self.pixel, self.page
+        wide, high = (words_width(words, size) + 0.6 * size) / 2, 0.75 * size
+        low, far = complex(page.left, page.bottom), complex(page.left + page.width, page.bottom + page.height)
+
+        def inside(place: complex) -> complex:
+            x = min(max(place.real, low.real + wide), far.real - wide)
+            return complex(x, min(max(place.imag, low.imag + high), far.imag - high))
+
+        return any(self.label(inside(place), words, ink) for place in places)
 
     def _cells(self, left: float, bottom: float, right: float, top: float) -> tuple[slice, slice]:
         """The cells of the page under a box."""
@@ -251,43 +269,65 @@ OUTER, INNER = ("#7cc4ff", "#ffb45c"), ("#005f9e", "#b34700")
 def angles(over: Overlay) -> None:
     """At each corner the outer angle, by which the nib turns, and the inner one."""
     outer, inner = OUTER if over.is_dark else INNER
-    found = [(one, i) for one in contours(over.columns) for i in _corners(one, CLEAR_SIDE * over.pixel)]
+    every = [(one, i) for one in contours(over.columns) for i in _corners(one) if over.sees(one.points[i])]
+    found = [(one, i) for one, i in every if _is_clear(one, i, CLEAR_SIDE * over.pixel)]
     over.margin = CROWDED if len(found) > MANY else 0
     shown = sum(_show_angles(over, contour, i, outer, inner) for contour, i in found)
     over.margin = 0
     if shown:
         over.legend += [LegendLine("outer angle: the turn", outer), LegendLine("inner angle", inner)]
+    if left_out := len(every) - shown:
+        corners = "corner has" if left_out == 1 else "corners have"
+        over.legend.append(LegendLine(f"{left_out} {corners} no room for both angles", over.plain))
 
 
-def _corners(contour: Contour, least: float) -> list[int]:
-    """The points between two straight steps that are long enough; 0 is where a closed contour began."""
-    straight = ~contour.is_curved & (contour.lengths >= least)
+def _corners(contour: Contour) -> list[int]:
+    """The points at which two straight steps turn; 0 is where a closed contour began."""
+    straight = ~contour.is_curved & (contour.lengths > 0)
     found = (np.flatnonzero(straight[1:] & straight[:-1]) + 1).tolist()
     if contour.is_closed and len(contour) > 2 and straight[0] and straight[-1]:
         found.append(0)
-    return found
+    return [i for i in found if LEAST_TURN <= abs(_turn(contour, i)) <= 180 - LEAST_TURN]
+
+
+def _turn(contour: Contour, i: int) -> float:
+    """Degrees that the nib turns at a corner, to the left above 0."""
+    turn = complex(contour.sides[i]) * complex(contour.sides[i - 1]).conjugate()
+    return degrees(atan2(turn.imag, turn.real))
 
 
 def _show_angles(over: Overlay, contour: Contour, i: int, outer: str, inner: str) -> int:
     """Show one corner, if there is room; 1 if it was shown."""
     corner, pixel = complex(contour.points[i]), over.pixel
     come, go = complex(contour.sides[i - 1]), complex(contour.sides[i])
-    turn = degrees(atan2((go * come.conjugate()).imag, (go * come.conjugate()).real))
-    if abs(turn) < 0.05 or not over.sees(corner):
-        return 0
+    turn = _turn(contour, i)
     ahead, side = come / abs(come), 1 if turn > 0 else -1
     middle = ahead * _unit(turn / 2)
-    if not over.label(corner + 40 * pixel * middle, f"{abs(turn):.4g}°", outer):
+    places = [corner + far * pixel * middle for far in (40, 52)]
+    if not over.label_at_one_of(places, f"{abs(turn):.4g}°", outer):
         return 0
     over.line((corner, corner + 30 * pixel * ahead), outer, 1.2, (3, 3))
     over.line(_arc(corner, 24 * pixel, ahead, turn), outer, 1.6)
     within = 180 - abs(turn)
     back = ahead * _unit(side * (180 - within / 2))
-    if over.label(corner + 34 * pixel * back, f"{within:.4g}°", inner):
-        over.line(_arc(corner, 15 * pixel, ahead * _unit(turn), side * within), inner, 1.6)
+    over.line(_arc(corner, 15 * pixel, ahead * _unit(turn), side * within), inner, 1.6)
+    if within >= SHARP:
+        places = [corner + far * pixel * back for far in (34, 44)]
+    else:
+        # The words do not fit between the sides: they stand beside one, near the corner.
+        beside = [(go / abs(go), -1j * side), (-ahead, 1j * side)]
+        places = [
+            corner + (along * far + along * off * 26) * pixel for far in (20, 34) for along, off in beside
+        ]
+    has_both = over.label_at_one_of(places, f"{within:.4g}°", inner)
     over.nib.travel_to(corner.real, corner.imag)
     over.nib.circle(2.5 * pixel, fill=over.plain, outline=False)
-    return 1
+    return int(has_both)
+
+
+def _is_clear(contour: Contour, i: int, least: float) -> bool:
+    """Whether both sides of a corner are long enough for its angles to be read."""
+    return min(float(abs(contour.sides[j])) for j in (i - 1, i)) >= least
 
 
 def _unit(angle: float) -> complex:
