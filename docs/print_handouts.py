@@ -1,4 +1,4 @@
-"""Print each lesson of the built guide as a PDF: `make handouts`. The solutions stay folded."""
+"""Print each lesson of the built guide as a PDF: `make handouts`. Without the solutions."""
 
 from __future__ import annotations
 

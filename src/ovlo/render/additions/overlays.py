@@ -272,11 +272,11 @@ def angles(over: Overlay) -> None:
     every = [(one, i) for one in contours(over.columns) for i in _corners(one) if over.sees(one.points[i])]
     found = [(one, i) for one, i in every if _is_clear(one, i, CLEAR_SIDE * over.pixel)]
     over.margin = CROWDED if len(found) > MANY else 0
-    shown = sum(_show_angles(over, contour, i, outer, inner) for contour, i in found)
+    shown = [_show_angles(over, contour, i, outer, inner) for contour, i in found]
     over.margin = 0
-    if shown:
+    if any(shown):
         over.legend += [LegendLine("outer angle: the turn", outer), LegendLine("inner angle", inner)]
-    if left_out := len(every) - shown:
+    if left_out := len(every) - shown.count(2):
         corners = "corner has" if left_out == 1 else "corners have"
         over.legend.append(LegendLine(f"{left_out} {corners} no room for both angles", over.plain))
 
@@ -297,7 +297,7 @@ def _turn(contour: Contour, i: int) -> float:
 
 
 def _show_angles(over: Overlay, contour: Contour, i: int, outer: str, inner: str) -> int:
-    """Show one corner, if there is room; 1 if it was shown."""
+    """Show one corner, if there is room; how many of its two angles have words."""
     corner, pixel = complex(contour.points[i]), over.pixel
     come, go = complex(contour.sides[i - 1]), complex(contour.sides[i])
     turn = _turn(contour, i)
@@ -312,7 +312,7 @@ def _show_angles(over: Overlay, contour: Contour, i: int, outer: str, inner: str
     back = ahead * _unit(side * (180 - within / 2))
     over.line(_arc(corner, 15 * pixel, ahead * _unit(turn), side * within), inner, 1.6)
     if within >= SHARP:
-        places = [corner + far * pixel * back for far in (34, 44)]
+        places = [corner + far * pixel * back for far in (34, 44, 54, 66)]
     else:
         # The words do not fit between the sides: they stand beside one, near the corner.
         beside = [(go / abs(go), -1j * side), (-ahead, 1j * side)]
@@ -322,7 +322,7 @@ def _show_angles(over: Overlay, contour: Contour, i: int, outer: str, inner: str
     has_both = over.label_at_one_of(places, f"{within:.4g}°", inner)
     over.nib.travel_to(corner.real, corner.imag)
     over.nib.circle(2.5 * pixel, fill=over.plain, outline=False)
-    return int(has_both)
+    return 1 + has_both
 
 
 def _is_clear(contour: Contour, i: int, least: float) -> bool:
