@@ -262,6 +262,39 @@ def test_what_has_the_colour_of_the_paper_hides_and_is_not_drawn():
     assert (found.paper_marks, length(found)) == (1, pytest.approx(20, abs=0.05))
 
 
+def test_lines_in_the_colour_of_the_paper_leave_it_free():
+    sheet, nib = paper()
+    nib.rectangle(30, 30, fill="navy", outline=False)
+    solid = shapely.union_all(bands(plotted(sheet)))
+    nib.ink, nib.line_width = "white", 4
+    nib.travel_to(-20, 0)
+    nib.line_to(20, 0)
+    nib.ink = "rgb(255 255 255 / 50%)"  # mixed with what is beneath, and so not free
+    nib.travel_to(0, -20)
+    nib.line_to(0, 20)
+    found = plotted(sheet)
+    free = shapely.difference(solid, shapely.union_all(bands(found)))
+    assert shapely.area(free) == pytest.approx(4 * 30, rel=0.2)
+    assert found.paper_marks == 2
+
+
+def bands(found):
+    """What the pens cover."""
+    (run,) = found.runs
+    points, firsts = run.strokes.flat(1e-3)
+    strokes = [shapely.linestrings(part) for part in np.split(points, firsts[1:-1])]
+    return shapely.buffer(strokes, run.pen.line_width / 2)
+
+
+def test_words_too_small_for_their_pen_are_counted():
+    sheet, nib = paper()
+    nib.forward(30)
+    nib.text("Kite", size=4)
+    nib.text("Bay", size=20)
+    assert plotted(sheet, pen_width=0.5).small_words == 1
+    assert plotted(sheet, pen_width=0.3).small_words == 0
+
+
 def test_the_drawn_order_can_be_kept():
     sheet, nib = paper()
     for x in (30, -30, 20, -20):

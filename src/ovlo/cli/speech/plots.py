@@ -98,6 +98,12 @@ def _notes(report: PlotReport) -> list[str]:
     if report.narrow_areas:
         areas = wording.counted(report.narrow_areas, "piece")
         found.append(f"{areas} of areas {_are(report.narrow_areas)} narrower than the pen and not filled.")
+    if report.small_words:
+        texts = wording.counted(report.small_words, "text")
+        found.append(
+            f"{texts} {_are(report.small_words)} so small that the outlines of the letters run together; "
+            "--text stroke writes single lines."
+        )
     return [*found, *report.warnings]
 
 

@@ -20,11 +20,12 @@ def clipped(inked: Inked, room: Box) -> tuple[Inked, int]:
     """The marks cut at the border of the room, and how many of them were."""
     left, bottom, right, top = room
     wide = left - SLACK, bottom - SLACK, right + SLACK, top + SLACK
-    lines, _, cut_lines = _clipped(inked.lines, wide)
+    lines, line_rows, cut_lines = _clipped(inked.lines, wide)
     areas, area_rows, cut_areas = _clipped(inked.areas, wide)
     inside = replace(
         inked,
         lines=lines,
+        covers=inked.covers[line_rows],
         areas=areas,
         hides=inked.hides[area_rows],
         has_border=inked.has_border[area_rows],

@@ -30,15 +30,20 @@ class Hiding(NamedTuple):
     positions: Ints
 
 
-def hiding(inked: Inked) -> Hiding:
-    """The areas that hide lines."""
+def hiding(inked: Inked, blank: Layer | None = None) -> Hiding:
+    """The areas that hide what is beneath them; `blank` are areas that are to be left free."""
     import shapely
 
     kept = np.flatnonzero(inked.hides & ~shapely.is_empty(inked.areas.shapes))
     kept = kept[np.argsort(-shapely.area(inked.areas.shapes[kept]), kind="stable")]
     room = np.where(inked.has_border[kept], EDGE, -EDGE)
     shapes = shapely.buffer(inked.areas.shapes[kept], room, quad_segs=1, join_style="mitre", mitre_limit=2)
-    return Hiding(shapes, inked.areas.positions[kept])
+    positions = inked.areas.positions[kept]
+    if blank is None or not len(blank.shapes):
+        return Hiding(shapes, positions)
+    shapes, positions = np.append(shapes, blank.shapes), np.append(positions, blank.positions)
+    order = np.argsort(-shapely.area(shapes), kind="stable")
+    return Hiding(shapes[order], positions[order])
 
 
 WIDE = 0.8

@@ -92,15 +92,18 @@ class Layer:
 
 @dataclass(frozen=True, eq=False)
 class Inked:
-    """The lines and areas of a picture; `hides` says which areas hide what lies beneath, and `has_border`
-    which of them draw their own border."""
+    """The lines and areas of a picture: which lines are opaque (`covers`), which areas hide what lies beneath
+    (`hides`), and which of them draw their own border."""
 
     lines: Layer
+    covers: Bools
     areas: Layer
     hides: Bools
     has_border: Bools
     looks: list[Look]
     """The cap and the join of the line of each mark, by its position."""
+    words: Ints
+    """The positions of texts."""
 
     @classmethod
     def of(
@@ -233,12 +236,15 @@ class _Maker:
         drawn = [mark.ink if isinstance(mark, Text) else mark.style and mark.style.ink for mark in marks]
         has_border = np.array([isinstance(m, Text) or _is_opaque(m.style and m.style.ink) for m in marks])
         hides = np.array([_is_opaque(ink) for ink in inks])
+        covers = np.array([_is_opaque(ink or None) for ink in drawn])
         return Inked(
             Layer(lines, line_at, self._shown(drawn)[line_at], widths[line_at]),
+            covers[line_at] if len(line_at) else np.zeros(0, bool),
             Layer(areas, area_at, self._shown(inks)[area_at], widths[area_at]),
             hides[area_at] if len(area_at) else np.zeros(0, bool),
             has_border[area_at] if len(area_at) else np.zeros(0, bool),
             [ROUND if isinstance(m, Text) or m.style is None else m.style[3:5] for m in marks],
+            np.flatnonzero([isinstance(mark, Text) for mark in marks]),
         )
 
     def _widths(self) -> Floats:

@@ -22,7 +22,7 @@ from ovlo.core.plot.clipping import clipped
 from ovlo.core.plot.entering import entered
 from ovlo.core.plot.hatching import HATCHES, Hatching, hatched, refuse_many
 from ovlo.core.plot.hidden_lines import hiding, reach_of_caps, seen
-from ovlo.core.plot.inked import Inked, Layer, Look, Shapes
+from ovlo.core.plot.inked import LETTER_LINE, Inked, Layer, Look, Shapes
 from ovlo.core.plot.linking import joined
 from ovlo.core.plot.once import drawn_once
 from ovlo.core.plot.pens import FINEST, Pen, Replaced, pens_for
@@ -51,6 +51,9 @@ FINE = 0.01
 """Millimetres; no machine is more precise."""
 
 HOME = (0.0, 0.0)
+
+SMALL = 10
+"""Widths of a pen; outlines of letters whose size is less become blots."""
 
 
 @dataclass(frozen=True)
@@ -140,6 +143,8 @@ class Plotted:
     cut_marks, paper_marks, narrow_areas : int
         Marks that would leave the page; those in the paper's own colour, which nobody would see; and pieces
         of areas that are narrower than their pen, but for crumbs.
+    small_words : int
+        Texts whose letters are so small that outlines of them become blots.
     frame : list of (float, float)
         The places that the lifted pen goes to first, in millimetres; none where it goes round nothing.
     """
@@ -153,6 +158,7 @@ class Plotted:
     tolerance: float = FINE
     wide_lines: int = 0
     fine_lines: int = 0
+    small_words: int = 0
     marks: int = 0
     frame: list[tuple[float, float]] = field(default_factory=list)
 
@@ -179,7 +185,9 @@ def plot(
     inside, cut_marks = clipped(inked, placing.room)
     lines, areas = inside.lines, inside.areas
     if wishes.hidden_lines == HIDDEN_LINES[0]:
-        over = hiding(inside)
+        # What lines in the colour of the paper cover stays free.
+        blank = inside.lines.taken(inside.covers & _is_of_paper(inside.lines, paper))
+        over = hiding(inside, covered(blank, inside.looks))
         lines, areas = seen(lines, over, reach_of_caps(lines, inside.looks)), seen(areas, over)
     lines, areas, paper_marks = _on_paper(lines, areas, paper)
     if wishes.hatch == "none":
@@ -211,6 +219,7 @@ def plot(
         narrow,
         tolerance,
         wide_lines=int(np.count_nonzero(is_wide(lines, seen_lines.widths))),
+        small_words=0 if wishes.text == "stroke" else _small_words(seen_lines, inside.words),
         fine_lines=int(np.count_nonzero(lines.widths * WIDER < seen_lines.widths)),
         marks=len(np.union1d(lines.positions, areas.positions)),
         frame=_frame(wishes.dry_frame, placing, [run.strokes.after(len(crosses)) for run in runs]),
@@ -249,13 +258,19 @@ def _tolerance(columns: Columns, placing: Placing, wishes: Wishes) -> float:
 
 def _on_paper(lines: Layer, areas: Layer, paper: Colour) -> tuple[Layer, Layer, int]:
     """Without what has the very colour of the paper, and how many marks that was."""
-    ground = np.array(paper._rgb if paper.opacity else (255, 255, 255))
     left, gone = [], [np.empty(0, np.int64)]
     for layer in (lines, areas):
-        same = (np.rint(layer.inks) == np.rint(ground)).all(axis=1)
+        same = _is_of_paper(layer, paper)
         gone.append(layer.positions[same])
         left.append(layer.taken(~same))
     return left[0], left[1], len(np.unique(np.concatenate(gone)))
+
+
+def _is_of_paper(layer: Layer, paper: Colour) -> Bools:
+    """Which shapes have the very colour of the paper."""
+    ground = np.array(paper._rgb if paper.opacity else (255, 255, 255))
+    same: Bools = (np.rint(layer.inks) == np.rint(ground)).all(axis=1)
+    return same
 
 
 class _Penned(NamedTuple):
@@ -376,6 +391,13 @@ def _lightness(pen: Pen) -> float:
     """How light the ink of a pen is, by the shares of red, green and blue in what the eye sees."""
     red, green, blue = pen.ink._rgb
     return 0.2126 * red + 0.7152 * green + 0.0722 * blue
+
+
+def _small_words(lines: _Penned, words: Ints) -> int:
+    """How many texts are too small for the pen that draws the outlines of their letters."""
+    of_words = np.isin(lines.layer.positions, words)
+    is_small = of_words & (lines.layer.widths / LETTER_LINE < SMALL * lines.widths)
+    return len(np.unique(lines.layer.positions[is_small]))
 
 
 def _narrow(areas: _Penned, hatching: Hatching) -> int:

@@ -72,6 +72,8 @@ class PlotReport(NamedTuple):
         Lines wider than their pen, filled by several strokes, and lines finer than their pen.
     narrow_areas : int
         Pieces of areas that are narrower than their pen and not filled.
+    small_words : int
+        Texts whose letters are so small that their outlines become blots.
     cut_marks, paper_marks : int
         Marks cut off at the edge of the page, and marks in the colour of the paper, which are not drawn.
     warnings : list of str
@@ -88,6 +90,7 @@ class PlotReport(NamedTuple):
     wide_lines: int
     fine_lines: int
     narrow_areas: int
+    small_words: int
     cut_marks: int
     paper_marks: int
     warnings: list[str]
@@ -122,6 +125,7 @@ def report_of(plotted: Plotted, machine: Machine) -> PlotReport:
         plotted.wide_lines,
         plotted.fine_lines,
         plotted.narrow_areas,
+        plotted.small_words,
         plotted.cut_marks,
         plotted.paper_marks,
         [],
