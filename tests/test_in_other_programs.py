@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import os
 import re
-import shutil
 import subprocess
 import sys
 import threading
@@ -174,49 +173,3 @@ def test_a_run_that_fails_keeps_what_was_drawn():
     with pytest.raises(ZeroDivisionError) as failed:
         boat.run()
     assert len(failed.value.sheet.trail) == 2
-
-
-TYPED = """\
-import io
-from ovlo import CallTotal, Comparison, Drawing, FlatPath, Motif, Nib, Sheet, Step, Variations, drawing
-from ovlo.testing import assert_clean, assert_same
-
-
-@drawing(width=320, height=240)
-def kite(nib: Nib, places: list[tuple[float, float]], sides: int = 4) -> None:
-    for place in places:
-        nib.copy().travel_to(place)
-
-
-sheet: Sheet = kite.run([(1, 2)], sides=5)
-steps: list[Step] = sheet.steps()
-calls: list[CallTotal] = kite.run([], traced=True).calls()
-paths: list[FlatPath] = sheet.paths()
-comparison: Comparison = sheet.compare(Sheet())
-print(comparison.turn, sheet.to_array()[0, 0], sheet.trail.length.sum())
-variations: Variations = kite.vary(sides=[3, 4])
-variations.save("kites.pdf", page_size="A4", columns=3, title="Kites")
-sheet.save(io.BytesIO(), format="svg")
-sheet.save("poster.pdf", page_size="A2", tiles="A4", landscape=True, margin="12mm")
-sheet.animate("kite.gif", seconds=2)
-sheet.undo(2)
-picture: bytes = sheet.to_bytes("png", scale=2)
-ring: Motif = Motif.from_svg(io.StringIO("<svg/>"))
-assert_same(ring, ring)
-assert_clean(kite, skip=["off-sheet"])
-"""
-
-
-def test_mypy_accepts_a_program_that_uses_all_of_it(tmp_path):
-    (tmp_path / "kites.py").write_text(TYPED)
-    command = [sys.executable, "-m", "mypy", "--strict", "--cache-dir", tmp_path / "cache", "kites.py"]
-    assert "Success" in run(*command, folder=tmp_path).stdout
-
-
-def test_pyright_accepts_it_too(tmp_path):
-    pyright = os.environ.get("PYRIGHT") or shutil.which("pyright")
-    if not pyright:
-        pytest.skip("pyright is not installed; .ci/run installs it")
-    (tmp_path / "kites.py").write_text(TYPED)
-    done = run(pyright, "--pythonpath", sys.executable, "kites.py", folder=tmp_path)
-    assert "0 errors" in done.stdout, done.stdout

@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+import os
+import shutil
 import subprocess
 import sys
 from pathlib import Path
+
+import pytest
 
 RIGHT = """\
 from typing import Annotated
@@ -48,10 +52,42 @@ SLIPS = {
 }
 
 
+WHOLE = """\
+import io
+from ovlo import CallTotal, Comparison, Drawing, FlatPath, Motif, Nib, Sheet, Step, Variations, drawing
+from ovlo.testing import assert_clean, assert_same
+
+
+@drawing(width=320, height=240)
+def kite(nib: Nib, places: list[tuple[float, float]], sides: int = 4) -> None:
+    for place in places:
+        nib.copy().travel_to(place)
+
+
+sheet: Sheet = kite.run([(1, 2)], sides=5)
+steps: list[Step] = sheet.steps()
+calls: list[CallTotal] = kite.run([], traced=True).calls()
+paths: list[FlatPath] = sheet.paths()
+comparison: Comparison = sheet.compare(Sheet())
+print(comparison.turn, sheet.to_array()[0, 0], sheet.trail.length.sum())
+variations: Variations = kite.vary(sides=[3, 4])
+variations.save("kites.pdf", page_size="A4", columns=3, title="Kites")
+sheet.save(io.BytesIO(), format="svg")
+sheet.save("poster.pdf", page_size="A2", tiles="A4", landscape=True, margin="12mm")
+sheet.animate("kite.gif", seconds=2)
+sheet.undo(2)
+picture: bytes = sheet.to_bytes("png", scale=2)
+ring: Motif = Motif.from_svg(io.StringIO("<svg/>"))
+assert_same(ring, ring)
+assert_clean(kite, skip=["off-sheet"])
+"""
+
+
 def test_mypy_accepts_a_right_program_and_names_every_slip(tmp_path):
     (tmp_path / "kite.py").write_text(RIGHT + "".join(f"{line}\n" for line in SLIPS))
+    (tmp_path / "whole.py").write_text(WHOLE)
     done = subprocess.run(
-        [sys.executable, "-m", "mypy", "--strict", "--cache-dir", tmp_path / "cache", "kite.py"],
+        [sys.executable, "-m", "mypy", "--strict", "--cache-dir", tmp_path / "cache", "kite.py", "whole.py"],
         cwd=tmp_path,
         capture_output=True,
         text=True,
@@ -60,8 +96,19 @@ def test_mypy_accepts_a_right_program_and_names_every_slip(tmp_path):
     for line in done.stdout.splitlines():
         if ": error: " in line:
             place, words = line.split(": error: ")
+            assert place.startswith("kite.py"), line
             told[int(Path(place).name.split(":")[1])] = words
     first = len(RIGHT.splitlines()) + 1
     assert sorted(told) == list(range(first, first + len(SLIPS))), done.stdout
     for number, (line, words) in enumerate(SLIPS.items(), first):
         assert words in told[number], line
+
+
+def test_pyright_accepts_a_right_program_too(tmp_path):
+    pyright = os.environ.get("PYRIGHT") or shutil.which("pyright")
+    if not pyright:
+        pytest.skip("pyright is not installed; .ci/run installs it")
+    (tmp_path / "whole.py").write_text(WHOLE)
+    command = [pyright, "--pythonpath", sys.executable, "whole.py"]
+    done = subprocess.run(command, cwd=tmp_path, capture_output=True, text=True)
+    assert "0 errors" in done.stdout, done.stdout

@@ -31,28 +31,14 @@ def lines(parts):
     return shapely.multilinestrings([shapely.linestrings(part) for part in parts])
 
 
-@pytest.fixture(
-    scope="module",
-    params=[
-        ("harbour", {"hatch_spacing": 2, "page_size": "A4", "landscape": True, "fit": True}),
-        ("harbour", {"hatch": "concentric", "hatch_spacing": 3, "pen_tray": "pens.toml"}),
-        ("wind_spinner", {"hatch": "none"}),
-        ("welcome", {"hatch": "none", "page_size": "A5", "landscape": True}),
-        ("net_loft", {"hatch": "crosshatch", "hatch_spacing": 2, "stroke_order": "as-drawn"}),
-    ],
-    ids=lambda case: case[0],
-)
-def plot(request, tmp_path_factory):
-    """A work, what is asked of its plot, what that is, and where its files are."""
-    name, how = request.param
-    folder = tmp_path_factory.mktemp("plots")
-    (folder / "pens.toml").write_text(
-        '[black]\nink = "black"\nline_width = 0.3\n[gold]\nink = "gold"\nline_width = 0.5\n'
-    )
-    how = {key: folder / value if key == "pen_tray" else value for key, value in how.items()}
-    sheet, order = work(name), checked_order(how, "plot")
-    write_plots(sheet, files(folder), order)
-    return sheet, order, order.plotted(sheet), folder
+PLOTS = [
+    ("harbour", {"hatch_spacing": 2, "page_size": "A4", "landscape": True, "fit": True}),
+    ("harbour", {"hatch": "concentric", "hatch_spacing": 3, "pen_tray": "pens.toml"}),
+    ("wind_spinner", {"hatch": "none"}),
+    ("welcome", {"hatch": "none", "page_size": "A5", "landscape": True}),
+    ("net_loft", {"hatch": "crosshatch", "hatch_spacing": 2, "stroke_order": "as-drawn"}),
+]
+PENS = '[black]\nink = "black"\nline_width = 0.3\n[gold]\nink = "gold"\nline_width = 0.5\n'
 
 
 def files(folder):
@@ -66,11 +52,24 @@ def machine_draws(path, machine, size):
     return drawn
 
 
-@pytest.mark.parametrize("ending", FORMATS)
-def test_the_machine_draws_what_was_meant(plot, ending):
-    _, order, plotted, folder = plot
+@pytest.mark.parametrize(("name", "how"), PLOTS, ids=[name for name, _ in PLOTS])
+def test_the_machine_draws_what_was_meant_and_always_the_same(name, how, tmp_path):
+    (tmp_path / "pens.toml").write_text(PENS)
+    how = {key: tmp_path / value if key == "pen_tray" else value for key, value in how.items()}
+    sheet, order = work(name), checked_order(how, "plot")
+    write_plots(sheet, files(tmp_path), order)
+    before = [file.read_bytes() for file in files(tmp_path)]
+    write_plots(sheet, files(tmp_path), order)
+    assert [file.read_bytes() for file in files(tmp_path)] == before
+    plotted = order.plotted(sheet)
+    for ending in FORMATS:
+        agrees(ending, tmp_path / f"plot{ending}", order, plotted)
+
+
+def agrees(ending, path, order, plotted):
+    """Check that a machine draws of a file what was meant."""
     size = plotted.placing.width, plotted.placing.height
-    machine = machine_draws(folder / f"plot{ending}", order.machine, size)
+    machine = machine_draws(path, order.machine, size)
     slack = COARSE[ending] + (plotted.tolerance if ending == ".hpgl" else 0.0)  # whose arcs are chords
     for number, run in enumerate(plotted.runs, 1):
         points, firsts = run.strokes.flat(1e-3)
@@ -90,13 +89,6 @@ def test_the_machine_draws_what_was_meant(plot, ending):
     assert {move.pen for move in machine.moves if move.is_down} == set(range(1, len(plotted.runs) + 1))
     travel = sum(run.travel for run in plotted.runs) + plotted.way_home * (ending != ".svg")
     assert machine.length(is_down=False) == pytest.approx(travel, rel=0.001, abs=1)
-
-
-def test_the_same_plot_is_the_same_bytes(plot, tmp_path):
-    sheet, order, _, folder = plot
-    write_plots(sheet, files(tmp_path), order)
-    for one, two in zip(files(folder), files(tmp_path), strict=True):
-        assert one.read_bytes() == two.read_bytes()
 
 
 def test_a_plot_returns_its_report(tmp_path):

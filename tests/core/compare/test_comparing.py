@@ -62,7 +62,7 @@ def test_arcs_are_compared_as_arcs():
     assert not compare(columns(lambda nib: nib.circle(50)), columns(of_chords)).is_same_shape
 
 
-@settings(max_examples=25)
+@settings(max_examples=10)
 @given(
     st.floats(-179, 179),
     st.floats(0.2, 5),
@@ -249,7 +249,7 @@ def test_what_nobody_sees_is_the_same_to_the_eye():
     assert not seen(square, lambda nib: [nib.forward(90.2), nib.travel_to(0, 0), square(nib)]).is_same
 
 
-@settings(max_examples=8)
+@settings(max_examples=4)
 @given(st.floats(-180, 180), st.floats(0.3, 3), st.booleans())
 def test_a_scene_moved_is_the_same_with_eyes_too(turn, scale, is_mirrored):
     def scene(nib):
