@@ -20,6 +20,7 @@ from ovlo.core.check import (
     closing,
     lifting,
     marks,
+    oddities,
     retracing,
     rosettes,
     straying,
@@ -41,7 +42,9 @@ FLATNESS = 0.1
 """Pixels of the raster that a chord may be from its arc."""
 
 
-RULES = declared(closing, turning, rosettes, retracing, again, straying, marks, seen.Seen, lifting, areas)
+RULES = declared(
+    closing, turning, rosettes, retracing, again, oddities, straying, marks, seen.Seen, lifting, areas
+)
 
 
 CERTAIN = {"no-contrast", "covered", "off-sheet"}
@@ -72,11 +75,16 @@ def _matches(sheet: Sheet, inputs: CheckInputs, origins: Origins | None) -> Iter
     columns = sheet._columns
     of_lines = list(_of_lines(sheet, origins))
     yield from of_lines
-    yield from again.drawn_again(sheet, {step for one in of_lines for step in one.steps})
+    on_others = list(again.drawn_again(sheet, {step for one in of_lines for step in one.steps}))
+    yield from on_others
+    told = {step for one in (*of_lines, *on_others) for step in one.steps}
+    is_open = any(one.rule == "rosette-misses-360" for one in of_lines)
+    yield from oddities.odd_ones_out(sheet, told, is_open)
     painting = painted(columns)
     scale = points.PIXELS / max(sheet.width, sheet.height)
     flat = painting.flattened(FLATNESS / scale)
     yield from marks.off_sheet(sheet, inputs.boxes)
+    yield from marks.words_on_words(sheet, inputs.boxes)
     yield from lifting.still_lifted(sheet)
     short = dict(areas.cut_short(columns))
     yield from areas.area_cut_short(short)

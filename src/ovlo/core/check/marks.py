@@ -75,6 +75,44 @@ def off_sheet(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
     )
 
 
+WORDS_SHARE = 0.25
+"""Of the smaller of two texts, from which on they cannot be read."""
+
+MOST_WORDS = 1000
+
+
+@rule(
+    "words-on-words",
+    HINT,
+    f"Reported when a text lies on another one, over {WORDS_SHARE:.0%} of the smaller or more. Not reported "
+    "for the same words, which are a shadow, for texts that are turned, and if random numbers are used.",
+)
+def words_on_words(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
+    """Texts of which parts lie on one another."""
+    texts = sheet._columns.texts
+    if not 1 < len(texts) <= MOST_WORDS or sheet.seed is not None:
+        return
+    low, high = boxes.low[-len(texts) :], boxes.high[-len(texts) :]
+    size = (high - low).prod(axis=1)
+    for row in range(1, len(texts)):
+        shared = np.clip(np.minimum(high[row], high[:row]) - np.maximum(low[row], low[:row]), 0, None)
+        share = shared.prod(axis=1) / np.maximum(np.minimum(size[row], size[:row]), 1e-12)
+        under = int(share.argmax())
+        one, other = texts[row], texts[under]
+        if share[under] < WORDS_SHARE or one.words == other.words or one.heading % 90 or other.heading % 90:
+            continue
+        yield Match(
+            f"The text {_quoted(one.words)} lies on {_quoted(other.words)}, and neither can be read.",
+            "Move one of them, or write it smaller.",
+            complex(*((low[row] + high[row]) / 2).tolist()),
+            origins=(one.origin,),
+        )
+
+
+def _quoted(words: str) -> str:
+    return repr(words if len(words) <= 24 else f"{words[:23]}…")
+
+
 def _sides_left(boxes: MarkBoxes, half: Floats, least: float) -> Bools:
     """On which sides each mark leaves the sheet by at least so much: left, bottom, right, top."""
     over = np.concatenate([-half - boxes.low, boxes.high - half], axis=1)

@@ -22,7 +22,7 @@ EXPLAINED = {
         "turns-miss-360", "rosette-misses-360", "not-closed", "off-sheet", "tiny-picture", "drift",
     },
     "degrees-for-radians": {"off-sheet", "not-closed", "stray-line"},
-    "floor-division": {"turns-miss-360", "rosette-misses-360", "not-closed", "drift", "retraced-line"},
+    "floor-division": {"odd-one-out", "turns-miss-360", "rosette-misses-360", "not-closed", "drift"},
     "not-called": {"still-lifted", "unused-parameter", "unused-function"},
     "not-entered": {"empty-area", "not-closed", "still-lifted"},
     "infinite-recursion": {"off-sheet", "tiny-picture", "retraced-line", "drift", "covered"},

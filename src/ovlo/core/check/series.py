@@ -1,0 +1,236 @@
+"""Figures that a program draws again and again: the calls of one function, or what one line of it draws.
+
+for one in series(columns, origins):
+    one.places, one.lengths, one.turns, one.looks
+
+A figure is what is drawn in one call, a shape, or the line between two travels.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import NamedTuple
+
+import numpy as np
+
+from ovlo.core.paint.contours import AXES
+from ovlo.core.trail import curves
+from ovlo.core.trail.columns import Columns
+from ovlo.core.trail.curves import step_lengths
+from ovlo.core.trail.origins import Origins
+from ovlo.core.values.arrays import Bools, Complexes, Floats, Ints
+
+FEWEST, MOST = 5, 2000
+"""Figures in a series: fewer keep no law, more are a texture."""
+
+MOST_DRAWN = 200_000
+"""Steps of a picture that is looked through."""
+
+SAMPLES = np.array([0.0, 1 / 3, 2 / 3, 1.0])
+"""Of each step, the shares at which its points stand for it."""
+
+
+@dataclass(frozen=True, eq=False)
+class Series:
+    """Figures in the order they were drawn, one row each.
+
+    Attributes
+    ----------
+    steps : list of int array
+        The drawn steps of each figure.
+    places : complex array
+        The middle of each figure's box.
+    lengths : float array
+        How long the lines of each are.
+    turns : float array
+        Degrees by which each is turned, against the first whose shape it has; 0 where a turn is not seen.
+    shapes : int array
+        Equal for figures that are alike but for place, size and turn.
+    looks : int array
+        Equal for figures of the same ink, line width and fill.
+    kind : str
+        "call" or "line".
+    """
+
+    steps: list[Ints]
+    places: Complexes
+    lengths: Floats
+    turns: Floats
+    shapes: Ints
+    looks: Ints
+    kind: str
+
+    def __len__(self) -> int:
+        return len(self.steps)
+
+
+class Figures(NamedTuple):
+    """All shapes and lines between travels: the place in the program of each, and as in a series the rest."""
+
+    lines: Ints
+    steps: list[Ints]
+    places: Complexes
+    lengths: Floats
+    looks: Ints
+
+
+def series(columns: Columns, origins: Origins) -> Iterator[Series]:
+    """The series of a picture: those of calls first, then those of lines in what is called less often."""
+    if (maker := _maker(columns, origins)) is not None:
+        yield from maker.of_calls()
+        yield from maker.of_lines()
+
+
+def figures(columns: Columns, origins: Origins) -> Figures | None:
+    """All figures of a picture, if they are not too many."""
+    maker = _maker(columns, origins)
+    return None if maker is None else maker.figures()
+
+
+def _maker(columns: Columns, origins: Origins) -> _Maker | None:
+    drawn = np.flatnonzero(np.repeat(columns.is_traced, columns.stops - columns.runs["start"]))
+    if not FEWEST <= len(drawn) <= MOST_DRAWN or not len(origins.entry_calls):
+        return None
+    return _Maker(columns, drawn, origins)
+
+
+class _Maker:
+    """Gathers figures of drawn steps; `entries` are those steps' entries of functions."""
+
+    def __init__(self, columns: Columns, drawn: Ints, origins: Origins) -> None:
+        self._columns, self._drawn, self._origins = columns, drawn, origins
+        self._entries = origins.step_entries[drawn].astype(np.int64)
+        self._points = _sampled(columns, drawn)
+        self._lengths = step_lengths(columns)[drawn]
+        styles, areas = columns.of_steps("style")[drawn], columns.of_steps("area")[drawn]
+        self._lines = origins.steps[drawn].astype(np.int64)
+        self._begins: Bools = (
+            (np.diff(self._lines, prepend=-2) != 0)
+            | (np.diff(columns.of_steps("contour")[drawn], prepend=-1) != 0)
+            | (np.diff(self._entries, prepend=-2) != 0)
+        )
+        self._look = _numbers_of_looks(columns, styles.astype(np.int64), areas.astype(np.int64))
+
+    def of_calls(self) -> Iterator[Series]:
+        """For each function that one call of another calls often: what each of its calls draws."""
+        calls = self._origins.entry_calls.astype(np.int64)
+        parents = self._origins.entry_parents.astype(np.int64)
+        counts = np.bincount(calls)
+        depths = _depths(parents)
+        for call in np.flatnonzero((counts >= FEWEST) & (counts <= MOST)).tolist():
+            # The entry of this call that each entry is in; a parent stands before what it called.
+            inside = np.where(calls == call, np.arange(len(calls)), -1)
+            for rows in depths:
+                inside[rows] = np.where(inside[rows] >= 0, inside[rows], inside[parents[rows]])
+            figures = inside[self._entries]
+            chosen = np.flatnonzero((figures >= 0) & (self._entries >= 0))
+            yield from self._split(chosen, figures[chosen], parents[figures[chosen]], "call")
+
+    def of_lines(self) -> Iterator[Series]:
+        """For each line of the program: the shapes or lines that it draws in one call."""
+        begins: Ints = np.cumsum(self._begins)
+        for place in np.unique(self._lines[self._lines >= 0]).tolist():
+            chosen = np.flatnonzero(self._lines == place)
+            yield from self._split(chosen, begins[chosen], self._entries[chosen], "line")
+
+    def figures(self) -> Figures | None:
+        """What each line of the program drew between two travels."""
+        bounds = np.flatnonzero(self._begins)
+        if len(bounds) > MOST:
+            return None
+        parts = np.split(np.arange(len(self._drawn)), bounds[1:])
+        steps = [self._drawn[rows] for rows in parts]
+        return Figures(self._lines[bounds], steps, *self._measured(parts))
+
+    def _measured(self, parts: list[Ints]) -> tuple[Complexes, Floats, Ints]:
+        """The middles of the boxes, the lengths and the looks of some figures."""
+        points = [self._points[rows].ravel() for rows in parts]
+        boxes = [(p.real.min() + p.real.max()) / 2 + 0.5j * (p.imag.min() + p.imag.max()) for p in points]
+        lengths = np.array([self._lengths[rows].sum() for rows in parts])
+        looks = np.array([hash(tuple(dict.fromkeys(self._look[rows].tolist()))) for rows in parts])
+        return np.array(boxes), lengths, looks
+
+    def _split(self, chosen: Ints, figures: Ints, groups: Ints, kind: str) -> Iterator[Series]:
+        """Series of the chosen steps: figures by their numbers, those of one group together."""
+        order = np.lexsort((chosen, figures, groups))
+        chosen, figures, groups = chosen[order], figures[order], groups[order]
+        for rows in np.split(np.arange(len(chosen)), np.flatnonzero(np.diff(groups)) + 1):
+            bounds = np.flatnonzero(np.diff(figures[rows], prepend=-1))
+            if FEWEST <= len(bounds) <= MOST:
+                yield self._made([chosen[part] for part in np.split(rows, bounds[1:])], kind)
+
+    def _made(self, figures: list[Ints], kind: str) -> Series:
+        places, lengths, looks = self._measured(figures)
+        shapes, turns = _shapes([self._points[rows].ravel() for rows in figures])
+        return Series([self._drawn[rows] for rows in figures], places, lengths, turns, shapes, looks, kind)
+
+
+def _depths(parents: Ints) -> list[Ints]:
+    """The entries that another one called, those of each depth together, the outermost first."""
+    depths = np.zeros(len(parents), np.int64)
+    found: list[Ints] = []
+    rows = np.flatnonzero(parents >= 0)
+    while len(rows):
+        depths[rows] = depths[parents[rows]] + 1
+        deeper = depths[rows] > len(found) + 1
+        found.append(rows[~deeper])
+        rows = rows[deeper]
+    return found
+
+
+def _sampled(columns: Columns, steps: Ints) -> Complexes:
+    """Points of each step, shape (n, len(SAMPLES))."""
+    starts, ends = columns.starts[steps] @ AXES, columns.points[steps] @ AXES
+    found: Complexes = starts[:, None] + SAMPLES * (ends - starts)[:, None]
+    curved = np.flatnonzero(columns.is_curved[steps])
+    if len(curved):
+        arcs = columns.arcs[np.searchsorted(columns.arcs["step"], steps[curved])]
+        first, last = columns.starts[steps[curved]], columns.points[steps[curved]]
+        for number, share in enumerate(SAMPLES[1:-1].tolist(), 1):
+            found[curved, number] = curves.points_at(arcs, first, last, np.full(len(arcs), share)) @ AXES
+    return found
+
+
+def _numbers_of_looks(columns: Columns, styles: Ints, areas: Ints) -> Ints:
+    """A number for the line and the fill of each step, the same for equal ones."""
+    known: dict[object, int] = {}
+    lines = np.array([known.setdefault(style[:2], len(known)) for style in columns.styles] or [0])
+    rows = columns.areas[["red", "green", "blue", "opacity"]].tolist()
+    fills = np.array([*(known.setdefault(row, len(known)) for row in rows), -1])
+    found: Ints = lines[styles] * (len(known) + 2) + fills[areas] + 1
+    return found
+
+
+MOST_SHAPES = 20
+"""Of a series; with more the others are not compared."""
+
+ALIKE = 1e-5
+"""Of a figure's size, by which points of figures differ that have one shape."""
+
+
+def _shapes(points: list[Complexes]) -> tuple[Ints, Floats]:
+    """Numbers of shapes, the same for similar ones, and the turns against the first of the same shape."""
+    shapes, turns = np.empty(len(points), np.int64), np.zeros(len(points))
+    firsts: list[tuple[Complexes, bool]] = []
+    for row, some in enumerate(points):
+        if len(firsts) > MOST_SHAPES:  # each has a shape of its own
+            shapes[row] = -row - 1
+            continue
+        centred = some - some.mean()
+        size = np.sqrt((np.abs(centred) ** 2).mean())
+        normal = centred / size if size > 0 else centred
+        for number, (first, is_round) in enumerate(firsts):
+            if len(first) != len(normal):
+                continue
+            # The turn that brings one nearest to the other (Procrustes).
+            way = (normal * first.conj()).sum()
+            unit = way / abs(way) if abs(way) > 1e-12 else 1
+            if np.abs(normal - first * unit).max() < ALIKE:
+                shapes[row], turns[row] = number, 0.0 if is_round else np.degrees(np.angle(unit))
+                break
+        else:
+            shapes[row] = len(firsts)
+            is_round = bool(len(normal) > 3 and np.ptp(np.abs(normal - normal[:-1].mean())) < 0.01)
+            firsts.append((normal, is_round))
+    return shapes, turns
