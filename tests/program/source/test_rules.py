@@ -31,7 +31,7 @@ WRONG = {
     "a parameter is not read": (
         HEAD + "    for _ in nib.full_turn(sides):\n        nib.forward(60)\n",
         "unused-parameter",
-        4,
+        6,  # which has the default as a number
     ),
     "a helper's parameter is not read": (
         HEAD + BODY + "    tail(nib, 9)\n\ndef tail(nib, length):\n    nib.forward(40)\n",
@@ -132,3 +132,12 @@ def test_the_command_and_the_page_tell_them_too(ovlo_command, program, tmp_path)
     assert ovlo_command("draw", path, "-o", "kite.png", "--overlay", "findings").returncode == 0
     program(path.read_text().replace("nib.lift", "nib.lift  # ovlo: skip not-called"))
     assert ovlo_command("check", path).returncode == 0
+
+
+def test_a_number_that_is_a_parameters_default_is_replaced_by_it(tmp_path):
+    text = HEAD.replace("= 60", "= 70") + "    for _ in nib.full_turn(sides):\n        nib.forward(70)\n"
+    (one,) = found(tmp_path, text)
+    assert one.fix == "Write side instead of 70 on line 6."
+    assert one.edit == (6, 20, 22, "side")
+    (one,) = found(tmp_path, text + "        nib.back(70)\n")
+    assert (one.edit, one.fix[:8]) == (None, "Use side")

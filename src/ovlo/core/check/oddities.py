@@ -23,14 +23,17 @@ if TYPE_CHECKING:
 EXACT = 1e-5
 """Of the sheet, or of a figure's size, by which places and sizes keep a law."""
 
-LONGEST_TURNS = 12
+LONGEST_TURNS = 24
 """Figures after which a law by turns begins again."""
 
 EACH = 3
 """How often each of several that take turns comes at least."""
 
+STRONG = 2
+"""So many more figures keep a law than it has numbers of its own."""
+
 NEAR_SIZE, NEAR_TURN, NEAR_PLACE = 2.0, 60.0, 2.5
-"""What is farther off than by this factor, these degrees, this many sizes is no slip, but meant."""
+"""What is farther off than by this factor, these degrees, this many sizes is no slip, but intended."""
 
 
 class Law(NamedTuple):
@@ -58,8 +61,9 @@ def odd_ones_out(sheet: Sheet, told: set[int], has_open_rosette: bool = False) -
         return
     exact = EXACT * max(sheet.width, sheet.height)
     told, said = set(told), set()
-    every = (_odd_in(one, exact, has_open_rosette) for one in series(columns, origins))
-    for found in (*every, _odd_in_mirror(figures(columns, origins), exact)):
+    stamped = sheet._trail.stamped()
+    every = (_odd_in(one, exact, has_open_rosette) for one in series(columns, origins, stamped))
+    for found in (*every, _odd_in_mirror(figures(columns, origins, stamped), exact)):
         if found is None or not told.isdisjoint(found.steps) or found.message in said:
             continue
         told.update(found.steps)
@@ -69,23 +73,19 @@ def odd_ones_out(sheet: Sheet, told: set[int], has_open_rosette: bool = False) -
 
 def _odd_in(one: Series, exact: float, has_open_rosette: bool) -> Match | None:
     """What is odd in a series, if it is one thing."""
-    odd: dict[int, Callable[[], Match]] = {}
-    count = 0
-    for look in (_odd_size, _odd_turn, _odd_look):
-        if (found := look(one, exact)) is not None:
-            count += 1
-            odd[found[0]] = found[1]
-    if count > 1:
-        return None
+    size = _odd_size(one, exact)
+    # Of a figure that is scaled the line is scaled too.
+    every = size, _odd_turn(one), _odd_look(one), None if size else _odd_pen(one)
+    odd = [found for found in every if found is not None]
     place = _odd_place(one, exact, has_open_rosette)
-    if count == 1:
-        ((row, tell),) = odd.items()
-        # A figure of another size has its middle elsewhere.
-        return tell() if place is None or place[0] == row else None
-    return None if place is None else place[1]()
+    if not odd:
+        return None if place is None else place[1]
+    ((row, match), *others) = odd
+    # A figure of another size has its middle elsewhere.
+    return None if others or (place is not None and abs(place[0] - row) > 1) else match
 
 
-Odd = tuple[int, Callable[[], Match]]
+Odd = tuple[int, Match]
 """The row that is odd, and what is said of it."""
 
 
@@ -107,37 +107,48 @@ def _ordinal(number: int) -> str:
 
 
 def _odd_size(one: Series, exact: float) -> Odd | None:
-    lengths = one.lengths
-    if not (lengths > 0).all():
-        return None
-    law = _law(lengths, exact) or _law(np.log(lengths), 1e-5)
-    if law is None:
-        return None
-    asked = law.asked if law.asked[0] > 0 and np.abs(law.asked - lengths).max() < 1e9 else np.exp(law.asked)
-    if not np.allclose(np.delete(asked, law.breaks), np.delete(lengths, law.breaks), rtol=1e-3):
-        asked = np.exp(law.asked)
-    row = _single(law, len(one))
-    if row is None or not 1 / NEAR_SIZE <= lengths[row] / asked[row] <= NEAR_SIZE:
-        return None
-    share = lengths[row] / asked[row]
-
-    def tell() -> Match:
-        others = "grow evenly" if law.is_growth else "are all equal" if law.turns == 1 else "keep their turns"
-        if len(np.unique(np.delete(one.shapes, row))) == 1 and one.shapes[row] == one.shapes[row - 1]:
-            what = f"is {share:.3g} times as large as it would be"
-        else:
-            what = f"has lines {lengths[row]:.4g} long, not {asked[row]:.4g}"
-        return _match(
-            one,
-            row,
-            f"{_which(one, row)} {what}; the others {others}.",
-            "If that is not meant, give it the size that the others have or grow by.",
+    """A figure whose lines are longer or shorter, or whose box is wider or higher, than a law asks."""
+    measures = [("has lines {} long, not {}", one.lengths)]
+    if _size_law(one.lengths, exact) is None:  # one side of each may differ on purpose
+        measures += [("is {} wide, not {}", one.sizes[:, 0]), ("is {} high, not {}", one.sizes[:, 1])]
+    for words, values in measures:
+        law = _size_law(values, exact)
+        row = None if law is None else _single(law, len(one))
+        if law is None or row is None or not 1 / NEAR_SIZE <= values[row] / law.asked[row] <= NEAR_SIZE:
+            continue
+        asked, value = float(law.asked[row]), float(values[row])
+        if one.shapes[row] == one.shapes[row - 1]:
+            words = f"is {value / asked:.3g} times as large as it would be"
+        message = (
+            f"{_which(one, row)} {words.format(f'{value:.4g}', f'{asked:.4g}')}; "
+            f"the others {_kept(law, 'are equal', 'grow evenly')}."
         )
+        fix = "Unless this is intended, give it the size that the others have or grow by."
+        return row, _match(one, row, message, fix)
+    return None
 
-    return row, tell
+
+def _size_law(values: Floats, exact: float) -> Law | None:
+    """A law of sizes: equal, growing by a sum, or by a factor."""
+    if not (values > exact).all():
+        return None
+    law = _law(values, exact)
+    if law is not None and not len(law.breaks):
+        return law
+    factor = _law(np.log(values), 1e-5)
+    if factor is None or (law is not None and len(factor.breaks)):
+        return law
+    return factor._replace(asked=np.exp(factor.asked))
 
 
-def _odd_turn(one: Series, exact: float) -> Odd | None:
+def _kept(law: Law, equal: str, growing: str) -> str:
+    """What the other figures do."""
+    if law.is_growth:
+        return growing
+    return equal if law.turns == 1 else f"take turns, {law.turns} by {law.turns}"
+
+
+def _odd_turn(one: Series) -> Odd | None:
     if len(np.unique(one.shapes)) > 1:
         return None
     law = _law_of_angles(one.turns)
@@ -147,21 +158,17 @@ def _odd_turn(one: Series, exact: float) -> Odd | None:
     off = (one.turns[row] - law.asked[row] + 180) % 360 - 180
     if not 0.01 < abs(off) <= NEAR_TURN:
         return None
-
-    def tell() -> Match:
-        side = "left" if off > 0 else "right"
-        others = "turn evenly" if law.is_growth else "all point the same way"
-        return _match(
-            one,
-            row,
-            f"{_which(one, row)} is turned {abs(off):.4g}° further to the {side}; the others {others}.",
-            f"If that is not meant, turn it {abs(off):.4g}° less.",
-        )
-
-    return row, tell
+    side = "left" if off > 0 else "right"
+    others = _kept(law, "point the same way", "turn evenly")
+    return row, _match(
+        one,
+        row,
+        f"{_which(one, row)} is turned {abs(off):.4g}° further to the {side}; the others {others}.",
+        f"Unless this is intended, turn it {abs(off):.4g}° less.",
+    )
 
 
-def _odd_look(one: Series, exact: float) -> Odd | None:
+def _odd_look(one: Series) -> Odd | None:
     looks = one.looks
     for turns in range(1, min(LONGEST_TURNS, len(one) // EACH) + 1):
         asked = np.empty_like(looks)
@@ -173,25 +180,39 @@ def _odd_look(one: Series, exact: float) -> Odd | None:
             return None
         if len(breaks) == 1 and 0 < (row := int(breaks[0])) < len(one) - 1:
             others = "look alike" if turns == 1 else f"take turns, {turns} by {turns}"
-
-            def tell(row: int = row, others: str = others) -> Match:
-                return _match(
-                    one,
-                    row,
-                    f"{_which(one, row)} has a colour or a line that its place does not ask for; the others "
-                    f"{others}.",
-                    "If that is not meant, give it the look that its place asks for.",
-                )
-
-            return row, tell
+            return row, _match(
+                one,
+                row,
+                f"{_which(one, row)} has a colour that its place does not ask for; the others {others}.",
+                "Unless this is intended, give it the look that its place asks for.",
+            )
     return None
 
 
-def _single(law: Law, count: int) -> int | None:
-    """The one row that breaks a law, if there is one and it is neither the first nor the last."""
-    if len(law.breaks) != 1 or not 0 < law.breaks[0] < count - 1:
+def _odd_pen(one: Series) -> Odd | None:
+    """A figure with another line width than a law asks."""
+    law = _law(one.pens, 1e-6)
+    row = None if law is None else _single(law, len(one))
+    if law is None or row is None:
         return None
-    return int(law.breaks[0])
+    message = (
+        f"{_which(one, row)} has a line {one.pens[row]:.4g} wide, not {law.asked[row]:.4g}; "
+        f"the others {_kept(law, 'are equal', 'grow evenly')}."
+    )
+    fix = "Unless this is intended, give it the line width that its place asks for."
+    return row, _match(one, row, message, fix)
+
+
+def _single(law: Law, count: int) -> int | None:
+    """The row, or the first of the rows of one round of turns, that breaks a law; neither first nor last."""
+    if not len(law.breaks):
+        return None
+    first, last = int(law.breaks[0]), int(law.breaks[-1])
+    if first == last:
+        return first if 0 < first < count - 1 else None
+    round_of = first // law.turns
+    is_inner = 0 < round_of < (count - 1) // law.turns
+    return first if is_inner and last // law.turns == round_of else None
 
 
 # ── places ──────────────────────────────────────────────────────────────────────────────────────────────────
@@ -210,27 +231,35 @@ def _odd_place(one: Series, exact: float, has_open_rosette: bool) -> Odd | None:
         if not ring or (has_open_rosette and ring[0] == len(one) - 1):
             return None
         return ring
-    if line is not None and (row := _single(line, len(one))) is not None:
-        off = complex(places[row] - (line.asked[row, 0] + 1j * line.asked[row, 1]))
-        if abs(off) > NEAR_PLACE * _size_of(one):
-            return None
-        asked = line.asked[row]
-
-        def tell() -> Match:
-            return _match(
-                one,
-                row,
-                f"{_which(one, row)} lies {abs(off):.4g} beside its place; the others keep equal steps.",
-                f"If that is not meant, put its middle at ({asked[0]:.4g}, {asked[1]:.4g}).",
-            )
-
-        return row, tell
-    return _gap(one, exact) or _missing(one, exact)
+    if (found := _gap(one, exact) or _missing(one, exact)) is not None:
+        return found
+    if line is not None and (found := _beside(one, line, (line.asked[:, 0], line.asked[:, 1]))):
+        return found
+    for axis, values in enumerate((places.real, places.imag)):
+        law = _law(values, exact)
+        if law is not None and len(law.breaks):
+            asked = (places.real, law.asked) if axis else (law.asked, places.imag)
+            if found := _beside(one, law, asked):
+                return found
+    return None
 
 
-def _size_of(one: Series) -> float:
-    """How far apart figures are, about."""
-    return float(np.median(np.abs(np.diff(one.places))))
+def _beside(one: Series, law: Law, asked: tuple[Floats, Floats]) -> Odd | None:
+    """A figure beside the place that a law asks for."""
+    row = _single(law, len(one))
+    if row is None:
+        return None
+    place = complex(asked[0][row], asked[1][row])
+    off = abs(complex(one.places[row]) - place)
+    if off > NEAR_PLACE * max(float(np.median(np.abs(np.diff(one.places)))), float(np.median(one.sizes))):
+        return None
+
+    return row, _match(
+        one,
+        row,
+        f"{_which(one, row)} lies {off:.4g} beside its place; the others keep equal steps.",
+        f"Unless this is intended, put its middle at ({place.real:.4g}, {place.imag:.4g}).",
+    )
 
 
 def _gap(one: Series, exact: float) -> Odd | None:
@@ -246,67 +275,93 @@ def _gap(one: Series, exact: float) -> Odd | None:
         return None
     if abs(share.real - 2) < 1e-3:
         words = f"Between the {_ordinal(at + 1)} and the next of {len(one)} figures in a row one is missing."
-        return at + 1, lambda: _match(one, at + 1, words, "If that is not meant, draw one there.")
+        return at + 1, _match(one, at + 1, words, "Unless this is intended, draw one there.")
     words = (
         f"From the {_ordinal(at + 1)} to the next of {len(one)} figures in a row the step is "
         f"{abs(steps[at]):.4g} long, elsewhere {abs(usual):.4g}."
     )
-    return at + 1, lambda: _match(
-        one, at + 1, words, f"If that is not meant, make this step {abs(usual):.4g} long too."
+    return at + 1, _match(
+        one, at + 1, words, f"Unless this is intended, make this step {abs(usual):.4g} long too."
     )
 
 
 def _missing(one: Series, exact: float) -> Odd | None:
-    """One figure that is missing in a grid: with it, all places keep a law."""
-    places = one.places
-    steps = np.diff(places)
-    doubled = [
-        i for i in range(1, len(steps)) if abs(steps[i] - 2 * steps[i - 1]) <= exact < abs(steps[i - 1])
-    ]
-    for at in doubled[:EACH]:
-        with_it = np.insert(places, at + 1, places[at] + steps[at] / 2)
-        law = _law_of_places(with_it, exact)
-        if law is not None and not len(law.breaks):
+    """One figure that is left out where figures take turns: with it, all places keep a law."""
+    places, steps = one.places, np.diff(one.places)
+    for turns in range(1, min(LONGEST_TURNS, (len(one) + 1) // EACH) + 1):
+        odd = np.flatnonzero(np.abs(steps[turns:] - steps[:-turns]) > exact)
+        if not len(odd):
+            return None
+        at = int(odd[0]) + turns
+        with_it = np.insert(places, at + 1, places[at] + steps[at - turns])
+        law = _by_turns(np.column_stack([with_it.real, with_it.imag]), turns, exact)
+        if not len(law.breaks):
             words = f"In the places of {len(one)} figures one is left out, after the {_ordinal(at + 1)}."
 
-            def tell(at: int = at, words: str = words) -> Match:
-                return _match(one, at, words, "If that is not meant, draw one there.")
-
-            return at, tell
+            return at, _match(one, at, words, "Unless this is intended, draw one there.")
     return None
 
 
 def _ring(one: Series, exact: float) -> Odd | tuple[()] | None:
-    """What is odd about figures on a ring; () where nothing is, and None where they lie on none."""
-    places, count = one.places, len(one)
-    centre = _centre(places)
-    if centre is None:
-        return None
-    radii, angles = np.abs(places - centre), np.degrees(np.angle(places - centre))
-    near, angle = _law(radii, exact), _law_of_angles(angles)
-    if near is None or angle is None or near.turns * angle.turns > count // EACH or not angle.is_growth:
-        return None
-    breaks = np.union1d(near.breaks, angle.breaks)
-    if len(breaks) > 1:
-        return None
-    if len(breaks) == 1:
-        row = int(breaks[0])
-        if not 0 < row < count - 1:
-            return None
-        turn = (angles[row] - angle.asked[row] + 180) % 360 - 180
+    """What is odd about figures on a ring or a spiral; () where nothing is, None where they lie on none."""
+    for centre in (_centre(one.places), 0j):
+        if centre is None:
+            continue
+        radii, angles = np.abs(one.places - centre), np.degrees(np.angle(one.places - centre))
+        if radii.min() <= exact:
+            continue
+        near, angle = _law(radii, exact), _law_of_angles(angles)
+        if near is not None and angle is None:
+            if not len(near.breaks) and (gap := _gap_on_ring(one, angles)):
+                return gap
+            continue
+        if (
+            near is None
+            or angle is None
+            or near.turns * angle.turns > len(one) // EACH
+            or not angle.is_growth
+        ):
+            continue
+        breaks = np.union1d(near.breaks, angle.breaks)
+        if not len(breaks):
+            return _open_ring(one, angle, exact) or ()
+        if len(breaks) == 1 and 0 < breaks[0] < len(one) - 1:
+            return _beside_ring(one, int(breaks[0]), near, angle, radii, angles, exact)
+    return None
 
-        def odd() -> Match:
-            off = abs(radii[row] - near.asked[row])
-            where = f"{off:.4g} farther in or out" if off > exact else f"{abs(turn):.4g}° beside its place"
-            return _match(
-                one,
-                row,
-                f"{_which(one, row)} lies {where}; the others lie evenly on a ring.",
-                "If that is not meant, put it on the ring with the others.",
-            )
 
-        return row, odd
-    return _open_ring(one, angle, exact) or ()
+def _beside_ring(
+    one: Series, row: int, near: Law, angle: Law, radii: Floats, angles: Floats, exact: float
+) -> Odd:
+    turn = (angles[row] - angle.asked[row] + 180) % 360 - 180
+    off = abs(radii[row] - near.asked[row])
+
+    where = f"{off:.4g} farther in or out" if off > exact else f"{abs(turn):.4g}° beside its place"
+    return row, _match(
+        one,
+        row,
+        f"{_which(one, row)} lies {where}; the others lie evenly on a ring.",
+        "Unless this is intended, put it on the ring with the others.",
+    )
+
+
+def _gap_on_ring(one: Series, angles: Floats) -> Odd | None:
+    """One angle between neighbours on a ring that is larger or smaller than all others."""
+    steps = (np.diff(angles) + 180) % 360 - 180
+    usual = float(np.median(steps))
+    breaks = np.flatnonzero(np.abs(steps - usual) > 1e-3)
+    if len(breaks) != 1 or len(steps) < FEWEST or abs(usual) < 1:
+        return None
+    at = int(breaks[0])
+    if not 0.4 < steps[at] / usual < NEAR_PLACE:
+        return None
+    words = (
+        f"From the {_ordinal(at + 1)} to the next of {len(one)} figures on a ring it is "
+        f"{abs(steps[at]):.4g}°, elsewhere {abs(usual):.4g}°."
+    )
+    return at + 1, _match(
+        one, at + 1, words, f"Unless this is intended, make this turn {abs(usual):.4g}° too."
+    )
 
 
 def _open_ring(one: Series, angle: Law, exact: float) -> Odd | None:
@@ -327,7 +382,7 @@ def _open_ring(one: Series, angle: Law, exact: float) -> Odd | None:
         fix = f"If the ring is to be full, draw {more} of them."
     else:
         fix = f"If they are to be evenly apart, turn by 360 / {count} = {360 / count:.4g}° after each."
-    return count - 1, lambda: _match(one, count - 1, words, fix)
+    return count - 1, _match(one, count - 1, words, fix)
 
 
 def _centre(places: Complexes) -> complex | None:
@@ -359,15 +414,16 @@ def _odd_in_mirror(found: Figures | None, exact: float) -> Match | None:
     for axis in dict.fromkeys((0.0, float(x.min() + x.max()) / 2)):
         images = 2 * axis - found.places.conj()
         is_beside = np.abs(x - axis) > exact
-        alike = (
-            (np.abs(found.places[:, None] - images[None, :]) <= exact)
-            & (np.abs(found.lengths[:, None] - found.lengths[None, :]) <= exact)
-            & (found.looks[:, None] == found.looks[None, :])
+        alike = (np.abs(found.places[:, None] - images[None, :]) <= exact) & (
+            np.abs(found.lengths[:, None] - found.lengths[None, :]) <= exact
         )
         paired = is_beside & alike.any(axis=1)
         alone = np.flatnonzero(is_beside & ~paired)
         lines = set(found.lines[paired].tolist())
-        if paired.sum() < max(2 * FEWEST_PAIRS, 4 * len(alone)):
+        if paired.sum() < max(2 * FEWEST_PAIRS, 3 * len(alone)):
+            continue
+        # A row is its own mirror image too, and its laws are others.
+        if len(np.unique(np.round(found.places.imag[paired] / exact))) < FEWEST_PAIRS:
             continue
         if len(alone) not in (1, 2) or not lines.issuperset(found.lines[alone].tolist()):
             continue
@@ -377,8 +433,6 @@ def _odd_in_mirror(found: Figures | None, exact: float) -> Match | None:
         off, share = abs(found.places[one] - images[other]), found.lengths[other] / found.lengths[one]
         if off <= found.lengths[one] / 2 and 1 / NEAR_SIZE < share < NEAR_SIZE:
             off_words = f"lies {off:.4g} beside" if off > exact else f"is {share:.3g} times as large as"
-            if off <= exact and abs(share - 1) < 1e-3:
-                off_words = "does not look like"
             return _of_figure(found, other, f"{off_words} its mirror image", "draw both in the same way")
     return None
 
@@ -386,7 +440,7 @@ def _odd_in_mirror(found: Figures | None, exact: float) -> Match | None:
 def _of_figure(found: Figures, row: int, what: str, fix: str) -> Match:
     return Match(
         f"Left and right are mirror images in this picture, but this figure {what}.",
-        f"If that is not meant, {fix}.",
+        f"Unless this is intended, {fix}.",
         complex(found.places[row]),
         tuple(found.steps[row].tolist()),
     )
@@ -406,30 +460,46 @@ def _law_of_places(places: Complexes, exact: float) -> Law | None:
 
 
 def _law_of_angles(angles: Floats) -> Law | None:
-    """The same for angles in degrees."""
-    step = np.median((np.diff(angles) + 180) % 360 - 180)
-    even = step * np.arange(len(angles))
-    off = angles - even
-    unwrapped = (off - np.median(off[: len(off) // 2 + 1]) + 180) % 360 - 180
-    law = _law(unwrapped, 1e-3)
-    if law is None:
-        return None
-    asked = law.asked + angles[0] - unwrapped[0] + even
-    if 0 in law.breaks.tolist():
-        return None
-    return law._replace(asked=asked, is_growth=bool(abs(step) > 1e-3) or law.is_growth)
+    """The same for angles in degrees, which begin again at 360."""
+    return _simplest(len(angles), lambda turns: _angles_by_turns(angles, turns))
 
 
 def _law_of_rows(rows: Floats, exact: float) -> Law | None:
     """The simplest law that all rows keep, else that all but one keep."""
+    return _simplest(len(rows), lambda turns: _by_turns(rows, turns, exact))
+
+
+def _simplest(count: int, law_of: Callable[[int], Law]) -> Law | None:
     nearly: Law | None = None
-    for turns in range(1, min(LONGEST_TURNS, len(rows) // EACH) + 1):
-        law = _by_turns(rows, turns, exact)
+    for turns in range(1, min(LONGEST_TURNS, count // EACH) + 1):
+        law = law_of(turns)
         if not len(law.breaks):
             return law
-        if nearly is None and len(law.breaks) == 1 and len(rows) - 1 >= 4 * turns:
+        # So many more must keep a law than it has numbers.
+        is_strong = count - len(law.breaks) >= max(FEWEST - 1, turns + 1 + STRONG)
+        is_strong &= len(law.breaks) == 1 or count // turns >= FEWEST
+        if nearly is None and is_strong and law.breaks[0] // turns == law.breaks[-1] // turns:
             nearly = law
     return nearly
+
+
+def _angles_by_turns(angles: Floats, turns: int) -> Law:
+    """Angles of which every so many grow by one sum."""
+    rounds = np.arange(len(angles)) // turns
+    growth = float(np.median(_wrapped(angles[turns:] - angles[:-turns])))
+    asked = np.empty_like(angles)
+    for first in range(turns):
+        level = angles[first::turns] - rounds[first::turns] * growth
+        asked[first::turns] = level[0] + np.median(_wrapped(level - level[0]))
+    asked += rounds * growth
+    breaks = np.flatnonzero(np.abs(_wrapped(angles - asked)) > 1e-3)
+    return Law(asked, breaks, turns, abs(growth) > 1e-3)
+
+
+def _wrapped(angles: Floats) -> Floats:
+    """Angles from -180 up to 180 degrees."""
+    found: Floats = (angles + 180) % 360 - 180
+    return found
 
 
 def _by_turns(rows: Floats, turns: int, exact: float) -> Law:

@@ -41,6 +41,8 @@ class Series:
         The drawn steps of each figure.
     places : complex array
         The middle of each figure's box.
+    sizes : float array of shape (n, 2)
+        The width and the height of each box.
     lengths : float array
         How long the lines of each are.
     turns : float array
@@ -48,17 +50,21 @@ class Series:
     shapes : int array
         Equal for figures that are alike but for place, size and turn.
     looks : int array
-        Equal for figures of the same ink, line width and fill.
+        Equal for figures of the same inks and fills.
+    pens : float array
+        The line width with which each begins.
     kind : str
         "call" or "line".
     """
 
     steps: list[Ints]
     places: Complexes
+    sizes: Floats
     lengths: Floats
     turns: Floats
     shapes: Ints
     looks: Ints
+    pens: Floats
     kind: str
 
     def __len__(self) -> int:
@@ -71,45 +77,56 @@ class Figures(NamedTuple):
     lines: Ints
     steps: list[Ints]
     places: Complexes
+    sizes: Floats
     lengths: Floats
     looks: Ints
 
 
-def series(columns: Columns, origins: Origins) -> Iterator[Series]:
-    """The series of a picture: those of calls first, then those of lines in what is called less often."""
-    if (maker := _maker(columns, origins)) is not None:
+def series(columns: Columns, origins: Origins, stamped: Ints) -> Iterator[Series]:
+    """The series of a picture: those of calls first, then those of lines in what is called less often.
+
+    `stamped` says from which step up to which each stamp is, shape (n, 2).
+    """
+    if (maker := _maker(columns, origins, stamped)) is not None:
         yield from maker.of_calls()
         yield from maker.of_lines()
 
 
-def figures(columns: Columns, origins: Origins) -> Figures | None:
+def figures(columns: Columns, origins: Origins, stamped: Ints) -> Figures | None:
     """All figures of a picture, if they are not too many."""
-    maker = _maker(columns, origins)
+    maker = _maker(columns, origins, stamped)
     return None if maker is None else maker.figures()
 
 
-def _maker(columns: Columns, origins: Origins) -> _Maker | None:
+def _maker(columns: Columns, origins: Origins, stamped: Ints) -> _Maker | None:
     drawn = np.flatnonzero(np.repeat(columns.is_traced, columns.stops - columns.runs["start"]))
     if not FEWEST <= len(drawn) <= MOST_DRAWN or not len(origins.entry_calls):
         return None
-    return _Maker(columns, drawn, origins)
+    return _Maker(columns, drawn, origins, stamped)
 
 
 class _Maker:
     """Gathers figures of drawn steps; `entries` are those steps' entries of functions."""
 
-    def __init__(self, columns: Columns, drawn: Ints, origins: Origins) -> None:
+    def __init__(self, columns: Columns, drawn: Ints, origins: Origins, stamped: Ints) -> None:
         self._columns, self._drawn, self._origins = columns, drawn, origins
         self._entries = origins.step_entries[drawn].astype(np.int64)
         self._points = _sampled(columns, drawn)
+        self._low, self._high = _boxes(columns, drawn)
         self._lengths = step_lengths(columns)[drawn]
         styles, areas = columns.of_steps("style")[drawn], columns.of_steps("area")[drawn]
         self._lines = origins.steps[drawn].astype(np.int64)
-        self._begins: Bools = (
+        stamp = np.full(len(columns), -1)
+        for number, (first, stop) in enumerate(stamped.tolist()):
+            stamp[first:stop] = number
+        begins = (
             (np.diff(self._lines, prepend=-2) != 0)
             | (np.diff(columns.of_steps("contour")[drawn], prepend=-1) != 0)
             | (np.diff(self._entries, prepend=-2) != 0)
         )
+        # A stamp is one figure, whatever it consists of.
+        self._begins: Bools = (begins & (stamp[drawn] < 0)) | (np.diff(stamp[drawn], prepend=-2) != 0)
+        self._pens = np.array([style.line_width for style in columns.styles] or [0.0])[styles]
         self._look = _numbers_of_looks(columns, styles.astype(np.int64), areas.astype(np.int64))
 
     def of_calls(self) -> Iterator[Series]:
@@ -143,13 +160,13 @@ class _Maker:
         steps = [self._drawn[rows] for rows in parts]
         return Figures(self._lines[bounds], steps, *self._measured(parts))
 
-    def _measured(self, parts: list[Ints]) -> tuple[Complexes, Floats, Ints]:
-        """The middles of the boxes, the lengths and the looks of some figures."""
-        points = [self._points[rows].ravel() for rows in parts]
-        boxes = [(p.real.min() + p.real.max()) / 2 + 0.5j * (p.imag.min() + p.imag.max()) for p in points]
+    def _measured(self, parts: list[Ints]) -> tuple[Complexes, Floats, Floats, Ints]:
+        """The middles and the sizes of the boxes, the lengths and the looks of some figures."""
+        low = np.array([self._low[rows].min(axis=0) for rows in parts])
+        high = np.array([self._high[rows].max(axis=0) for rows in parts])
         lengths = np.array([self._lengths[rows].sum() for rows in parts])
         looks = np.array([hash(tuple(dict.fromkeys(self._look[rows].tolist()))) for rows in parts])
-        return np.array(boxes), lengths, looks
+        return (low + high) / 2 @ AXES, high - low, lengths, looks
 
     def _split(self, chosen: Ints, figures: Ints, groups: Ints, kind: str) -> Iterator[Series]:
         """Series of the chosen steps: figures by their numbers, those of one group together."""
@@ -161,9 +178,11 @@ class _Maker:
                 yield self._made([chosen[part] for part in np.split(rows, bounds[1:])], kind)
 
     def _made(self, figures: list[Ints], kind: str) -> Series:
-        places, lengths, looks = self._measured(figures)
+        places, sizes, lengths, looks = self._measured(figures)
         shapes, turns = _shapes([self._points[rows].ravel() for rows in figures])
-        return Series([self._drawn[rows] for rows in figures], places, lengths, turns, shapes, looks, kind)
+        steps = [self._drawn[rows] for rows in figures]
+        pens = self._pens[[rows[0] for rows in figures]]
+        return Series(steps, places, sizes, lengths, turns, shapes, looks, pens, kind)
 
 
 def _depths(parents: Ints) -> list[Ints]:
@@ -192,10 +211,21 @@ def _sampled(columns: Columns, steps: Ints) -> Complexes:
     return found
 
 
+def _boxes(columns: Columns, steps: Ints) -> tuple[Floats, Floats]:
+    """The lower left and upper right corners of each step, each of shape (n, 2)."""
+    starts, ends = columns.starts[steps], columns.points[steps]
+    low, high = np.minimum(starts, ends), np.maximum(starts, ends)
+    curved = np.flatnonzero(columns.is_curved[steps])
+    if len(curved):
+        arcs = columns.arcs[np.searchsorted(columns.arcs["step"], steps[curved])]
+        low[curved], high[curved] = curves.boxes(arcs, starts[curved], ends[curved])
+    return low, high
+
+
 def _numbers_of_looks(columns: Columns, styles: Ints, areas: Ints) -> Ints:
-    """A number for the line and the fill of each step, the same for equal ones."""
+    """A number for the ink and the fill of each step, the same for equal ones."""
     known: dict[object, int] = {}
-    lines = np.array([known.setdefault(style[:2], len(known)) for style in columns.styles] or [0])
+    lines = np.array([known.setdefault(style.ink, len(known)) for style in columns.styles] or [0])
     rows = columns.areas[["red", "green", "blue", "opacity"]].tolist()
     fills = np.array([*(known.setdefault(row, len(known)) for row in rows), -1])
     found: Ints = lines[styles] * (len(known) + 2) + fills[areas] + 1

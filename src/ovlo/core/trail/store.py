@@ -22,6 +22,7 @@ from ovlo.core.trail.curves import signed_sweeps
 from ovlo.core.trail.origins import NOWHERE
 from ovlo.core.trail.rows import Table
 from ovlo.core.trail.stamps import STAMP, laid, laid_places
+from ovlo.core.values.arrays import Ints
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.errors import BadValue
 from ovlo.core.values.pose import Pose
@@ -216,6 +217,15 @@ class Store:
             rows = np.searchsorted(changes[:, 0], np.arange(len(columns)), "right") - 1
             noted = np.where(rows >= 0, changes[rows, 1], NOWHERE).astype(np.int32)
         return laid_places(noted, stamps, self.pieces)
+
+    def stamped(self) -> Ints:
+        """The first step of each stamp, and one past its last, shape (n, 2)."""
+        _, stamps = self._read()
+        if not len(stamps):
+            return np.empty((0, 2), np.int64)
+        stops = np.cumsum(np.array([len(piece) for piece in self.pieces])[stamps["piece"]])
+        found: Ints = stamps["at"][:, None] + np.column_stack([np.append(0, stops[:-1]), stops])
+        return found
 
     def _read(self) -> tuple[Columns, NDArray[np.void]]:
         """The tables without stamps, and the stamps."""

@@ -30,6 +30,7 @@ from ovlo.core.trail.columns import (
 from ovlo.core.trail.origins import NOWHERE, LiftedMark, Origins, Recorder
 from ovlo.core.trail.rows import packer
 from ovlo.core.trail.store import Store
+from ovlo.core.values.arrays import Ints
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.pose import Pose
 
@@ -291,6 +292,10 @@ class Trail:
         if finished is None or finished[0] != lengths:
             self._finished = finished = lengths, self._store.columns()
         return finished[1]
+
+    def stamped(self) -> Ints:
+        """The first step of each stamp, and one past its last, shape (n, 2)."""
+        return self._store.stamped()
 
     def origins(self) -> Origins | None:
         """Where the steps came from, if that is recorded."""

@@ -156,11 +156,35 @@ def _unused_parameter(tree: ast.Module) -> Iterator[SourceMatch]:
             continue
         for one in parameters(function):
             if one.arg not in read and not one.arg.startswith("_") and one.arg not in ("self", "cls"):
-                yield SourceMatch(
-                    one.lineno,
-                    f"{function.name} never uses its parameter {one.arg}, so its value changes nothing.",
-                    f"Use {one.arg} in {function.name}, or remove it from the parameters.",
-                )
+                message = f"{function.name} never uses its parameter {one.arg}, so its value changes nothing."
+                instead = _written_instead(function, one)
+                if instead is None:
+                    fix = f"Use {one.arg} in {function.name}, or remove it from the parameters."
+                    yield SourceMatch(one.lineno, message, fix)
+                    continue
+                line, first, stop = instead.lineno, instead.col_offset, instead.end_col_offset or 0
+                fix = f"Write {one.arg} instead of {instead.value!r} on line {line}."
+                yield SourceMatch(line, message, fix, edit=Edit(line, first, stop, one.arg))
+
+
+def _written_instead(function: Function, parameter: ast.arg) -> ast.Constant | None:
+    """The number in a function that is the default of a parameter, where there is just one."""
+    plain, named = function.args.posonlyargs + function.args.args, function.args.kwonlyargs
+    given = function.args.defaults
+    defaults: dict[ast.arg, ast.expr] = dict(zip(plain[len(plain) - len(given) :], given, strict=True))
+    defaults |= {one: value for one, value in zip(named, function.args.kw_defaults, strict=True) if value}
+    default = defaults.get(parameter)
+    if not isinstance(default, ast.Constant) or type(default.value) not in (int, float):
+        return None
+    found = [
+        node
+        for statement in function.body
+        for node in ast.walk(statement)
+        if isinstance(node, ast.Constant)
+        and type(node.value) is type(default.value)
+        and node.value == default.value
+    ]
+    return found[0] if len(found) == 1 else None
 
 
 @rule(
