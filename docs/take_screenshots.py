@@ -69,16 +69,10 @@ def main() -> None:
         subprocess.run([OVLO, *command, "-o", picture], check=True, cwd=ROOT)
     film = [
         "animate",
-        "examples/first_kite.py",
-        "--seconds",
-        "3",
-        "--fps",
-        "20",
-        "--pointer",
-        "--scale",
-        "0.75",
+        "examples/endless_knot.py",
+        *("--seconds", "6", "--fps", "16", "--hold", "2", "--scale", "0.3"),
     ]
-    subprocess.run([OVLO, *film, "-o", SCREENSHOTS / "first_kite.gif"], check=True, cwd=ROOT)
+    subprocess.run([OVLO, *film, "-o", SCREENSHOTS / "endless_knot.gif"], check=True, cwd=ROOT)
     take_page_shots()
 
 
@@ -175,10 +169,10 @@ def _programs() -> dict[str, str]:
 
 
 def _take_files(browser: Any, folder: Path) -> None:
-    page, pages = folder / "harbour.html", folder / "kites.html"
+    page, pages = folder / "harbour.html", folder / "knots.html"
     subprocess.run([OVLO, "draw", "examples/harbour.py", "--seed", "4", "-o", page], check=True, cwd=ROOT)
-    values = ["--values", "sides=3..8", "--values", "size=40,70,100"]
-    subprocess.run([OVLO, "vary", "examples/kite_family.py", *values, "-o", pages], check=True, cwd=ROOT)
+    values = ["--values", "loops=5,7,8,11", "--values", "rope=6,9.5,13"]
+    subprocess.run([OVLO, "vary", "examples/endless_knot.py", *values, "-o", pages], check=True, cwd=ROOT)
     _take(browser, f"{page.as_uri()}#step=1120", "page")
     dark = {"features": [{"name": "prefers-color-scheme", "value": "dark"}]}
     browser.execute_cdp_cmd("Emulation.setEmulatedMedia", dark)
@@ -188,20 +182,20 @@ def _take_files(browser: Any, folder: Path) -> None:
 
 
 def _take_live(browser: Any) -> None:
-    """A kite explored: some values kept, others set."""
-    command = [OVLO, "live", "examples/kite_family.py", "--no-open"]
+    """A knot explored: some values kept, others set."""
+    command = [OVLO, "live", "examples/endless_knot.py", "--no-open"]
     with subprocess.Popen(command, cwd=ROOT, stdout=subprocess.PIPE, text=True) as process:
         try:
             assert process.stdout is not None
             browser.get(process.stdout.readline().split()[1])
-            for sides, is_kept in ((4, True), (3, True), (8, True), (6, False)):
-                _until(browser, "value-sides", "")
+            for loops, is_kept in ((5, True), (8, True), (11, True), (7, False)):
+                _until(browser, "value-loops", "")
                 browser.execute_script(
-                    "const one = document.getElementById('value-sides'); one.value = arguments[0];"
+                    "const one = document.getElementById('value-loops'); one.value = arguments[0];"
                     "one.dispatchEvent(new Event('input', { bubbles: true }));",
-                    sides,
+                    loops,
                 )
-                _until(browser, "values", f"sides={sides},")
+                _until(browser, "values", f"loops={loops},")
                 if is_kept:
                     browser.find_element("id", "keep-values").click()
             _shoot(browser, "live")

@@ -124,6 +124,7 @@ class Drawing(Running):
         "wrong": directives.flag,
         "replay": directives.flag,
         "only-picture": directives.flag,
+        "animated": directives.positive_int,
         "picture-first": directives.flag,
         "only-program": directives.flag,
         "draws": directives.unchanged,
@@ -140,6 +141,8 @@ class Drawing(Running):
         program = [self.raw(f'<p class="file-name">{name}</p>'), self.block(code.rstrip(), language)]
         if "only-program" in self.options or "file" in self.options:
             return program
+        if seconds := self.options.get("animated"):
+            return [self._film(name, seconds)]
         if "only-picture" in self.options:
             return [self._figure(name)]
         figure = self._figure(name)
@@ -152,6 +155,15 @@ class Drawing(Running):
         path = Path(self.env.srcdir).parent / self.options["of"]
         self.env.note_dependency(str(path))
         return path.read_text()
+
+    def _film(self, name: str, seconds: int) -> nodes.Node:
+        """The picture as it draws itself, in so many seconds."""
+        outcome = self.drawn(name, {}, self.options.get("seed"))
+        assert outcome.sheet is not None
+        film, source = self.picture(".svg")
+        outcome.sheet.animate(film, seconds=seconds)
+        caption = self.options.get("caption", "")
+        return self.figure(source, caption, caption, ' class="film"')
 
     def _figure(self, name: str) -> nodes.Node:
         caption = self.options.get("caption", "")
@@ -262,7 +274,9 @@ class Rule(Running):
 
 
 class Gallery(Running):
-    """The pictures of all works on the pages beside this one, each a link to its page."""
+    """The pictures of all works, or of so many, each a link to its page."""
+
+    optional_arguments = 1
 
     def run(self) -> list[nodes.Node]:
         """A picture for each work."""
@@ -272,14 +286,63 @@ class Gallery(Running):
         if self.config.is_fast:
             return []
         shown = [self.raw('<div class="works">')]
-        for name in works[1].split():
+        most = int(self.arguments[0]) if self.arguments else None
+        folder = "" if self.env.docname.startswith("gallery/") else "gallery/"
+        for name in works[1].split()[:most]:
             about = (page.parent / f"{name}.md").read_text()
             seed = re.search(r"^:seed: (\d+)", about, re.M)
             source = Path(self.env.srcdir).parent / "examples" / f"{name}.py"
             outcome = self.drawn(str(source), {}, int(seed[1]) if seed else None)
             title = about.splitlines()[0].strip("# ")
-            shown.append(self.pictured(outcome, title, f'<a href="{name}.html">{title}</a>'))
+            shown.append(self.pictured(outcome, title, f'<a href="{folder}{name}.html">{title}</a>'))
         return [*shown, self.raw("</div>")]
+
+
+class Cards(Running):
+    """The pages of this page's list as cards: the first picture of each, its title and its first sentence."""
+
+    def run(self) -> list[nodes.Node]:
+        """A card for each page."""
+        here = Path(self.env.srcdir) / f"{self.env.docname}.md"
+        listed = re.search(r"```\{toctree\}\n(?::.*\n)*\n(.*?)\n```", here.read_text(), re.S)
+        assert listed is not None
+        cards = []
+        for name in listed[1].split():
+            page = here.parent / f"{name}.md"
+            self.env.note_dependency(str(page))
+            title, text = re.sub(r"^```.*?^```", "", page.read_text(), flags=re.S | re.M).split("\n", 1)
+            words = next(
+                (part for part in text.split("\n\n") if part.strip() and part.strip()[0] not in "`|#:(-"), ""
+            )
+            sentence = re.sub(r"\[([^]]*)\]\([^)]*\)|[*`]", r"\1", " ".join(words.split()))
+            sentence = re.split(r"(?<=[.?!:])\s", sentence)[0].rstrip(":")
+            picture = f"<!-- picture of {page.relative_to(self.env.srcdir).with_suffix('')} -->"
+            cards.append(
+                f'<a class="card" href="{name}.html">{picture}<strong>{_quoted(title.strip("# "))}</strong>'
+                f"<span>{_quoted(sentence)}</span></a>"
+            )
+        return [self.raw(f'<div class="cards">{"".join(cards)}</div>')]
+
+
+def _put_pictures(app: Sphinx, error: Exception | None) -> None:
+    """Give each card the first picture of its page, once all pages have theirs."""
+    if error is not None or app.builder.format != "html":
+        return
+    out = Path(app.outdir)
+    drawn = {path.name for path in (out / PICTURES).glob("*.*")}
+    for page in out.rglob("*.html"):
+        text = page.read_text(encoding="utf-8")
+        if "<!-- picture of " not in text:
+            continue
+        up = "../" * (len(page.relative_to(out).parts) - 1)
+
+        def picture(found: re.Match[str], up: str = up) -> str:
+            stem = found[1].replace("/", "-")
+            names = [f"{stem}-{number}.{kind}" for number in range(9) for kind in ("svg", "png", "gif")]
+            name = next((name for name in names if name in drawn), None)
+            return f'<img src="{up}{PICTURES}/{name}" alt="" loading="lazy">' if name else ""
+
+        page.write_text(re.sub(r"<!-- picture of (\S+) -->", picture, text), encoding="utf-8")
 
 
 class Public(Running):
@@ -334,4 +397,6 @@ def setup(app: Sphinx) -> dict[str, Any]:
     app.add_directive("rule", Rule)
     app.add_directive("public", Public)
     app.add_directive("gallery", Gallery)
+    app.add_directive("cards", Cards)
+    app.connect("build-finished", _put_pictures)
     return {"parallel_read_safe": False, "parallel_write_safe": True}

@@ -35,7 +35,7 @@ PLOTS = [
     ("harbour", {"hatch_spacing": 2, "page_size": "A4", "landscape": True, "fit": True}),
     ("harbour", {"hatch": "concentric", "hatch_spacing": 3, "pen_tray": "pens.toml"}),
     ("wind_spinner", {"hatch": "none"}),
-    ("welcome", {"hatch": "none", "page_size": "A5", "landscape": True}),
+    ("soundings", {"hatch": "none", "page_size": "A5", "landscape": True, "fit": True}),
     ("net_loft", {"hatch": "crosshatch", "hatch_spacing": 2, "stroke_order": "as-drawn"}),
 ]
 PENS = '[black]\nink = "black"\nline_width = 0.3\n[gold]\nink = "gold"\nline_width = 0.5\n'

@@ -141,3 +141,15 @@ def test_a_number_that_is_a_parameters_default_is_replaced_by_it(tmp_path):
     assert one.edit == (6, 20, 22, "side")
     (one,) = found(tmp_path, text + "        nib.back(70)\n")
     assert (one.edit, one.fix[:8]) == (None, "Use side")
+
+
+def test_a_turn_behind_its_loop_is_indented_by_its_fix(tmp_path):
+    loop = (
+        HEAD
+        + "    nib.circle(side)\n    for {} in range(sides):\n        nib.forward({})\n    nib.left(90)\n"
+    )
+    (one,) = found(tmp_path, loop.format("_", "side"))
+    assert (one.rule, one.lines, one.edit) == ("turn-outside-loop", (8,), (8, 4, 4, "    "))
+    assert one.fix == "Indent nib.left(90), so that the nib turns each time."
+    assert found(tmp_path, loop.format("i", "10 * i + side")) == []
+    assert found(tmp_path, loop.format("_", "side)\n        nib.travel(2")) == []

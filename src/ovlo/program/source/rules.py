@@ -10,6 +10,7 @@ from __future__ import annotations
 import ast
 import sys
 from collections.abc import Iterator
+from itertools import pairwise
 from pathlib import Path
 
 from ovlo.core.check.check import RULES as CORE_RULES
@@ -142,6 +143,44 @@ def _infinite_recursion(tree: ast.Module) -> Iterator[SourceMatch]:
                     f"{function.name} calls itself with the very values it was given, so it never ends.",
                     f"Pass {call} a smaller value, such as a shorter side or a depth that counts down.",
                 )
+
+
+@rule(
+    "turn-outside-loop",
+    HINT,
+    "Reported when a loop does nothing but go ahead by one length, so that it draws one long line, and a turn "
+    "stands right behind it.",
+)
+def _turn_outside_loop(tree: ast.Module) -> Iterator[SourceMatch]:
+    for owner in (tree, *functions(tree)):
+        for body in blocks(owner):
+            for loop, after in pairwise(body):
+                if not isinstance(loop, ast.For) or len(loop.body) != 1 or loop.orelse:
+                    continue
+                moved, turned = (
+                    _steered(loop.body[0], ("forward", "back")),
+                    _steered(after, ("left", "right")),
+                )
+                if moved is None or turned is None or read_names(loop.body[0]) & _names_in(loop.target):
+                    continue
+                call = ast.unparse(turned)
+                yield SourceMatch(
+                    after.lineno,
+                    f"The loop above draws one long line, since {call} is not in it.",
+                    f"Indent {call}, so that the nib turns each time.",
+                    edit=Edit(after.lineno, after.col_offset, after.col_offset, "    "),
+                )
+
+
+def _names_in(target: ast.expr) -> set[str]:
+    return {node.id for node in ast.walk(target) if isinstance(node, ast.Name)}
+
+
+def _steered(statement: ast.stmt, names: tuple[str, ...]) -> ast.Call | None:
+    """The call of a statement, if it is one of a method with such a name and one argument."""
+    call = statement.value if isinstance(statement, ast.Expr) else None
+    is_such = isinstance(call, ast.Call) and isinstance(call.func, ast.Attribute) and call.func.attr in names
+    return call if is_such and isinstance(call, ast.Call) and len(call.args) == 1 else None
 
 
 @rule(
