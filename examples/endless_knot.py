@@ -13,7 +13,7 @@ def endless_knot(
     rounds: Annotated[int, Span(2, 5)] = 3,
     rope: Annotated[float, Span(4, 16)] = 9.5,
 ):
-    """The rope goes `rounds` times round while it swings in and out `loops` times."""
+    """The rope goes round while it swings in and out."""
     pieces, length = 2 * loops * rounds, 24
     count = pieces * length
 

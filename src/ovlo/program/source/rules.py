@@ -148,8 +148,8 @@ def _infinite_recursion(tree: ast.Module) -> Iterator[SourceMatch]:
 @rule(
     "turn-outside-loop",
     HINT,
-    "Reported when a loop does nothing but go ahead by one length, so that it draws one long line, and a turn "
-    "stands right behind it.",
+    "Reported when a loop does nothing but go ahead by one length, so that it draws one long line, and a "
+    "turn stands right behind it.",
 )
 def _turn_outside_loop(tree: ast.Module) -> Iterator[SourceMatch]:
     for owner in (tree, *functions(tree)):
