@@ -311,3 +311,23 @@ def test_more_than_five_million_strokes_are_refused_with_their_number():
     nib.rectangle(90, 90, fill="gold", outline=False)
     with pytest.raises(BadValue, match=r"would need \d\d,\d{3},\d{3} strokes; the limit is 5,000,000"):
         plotted(sheet, hatch_spacing=5e-6)
+
+
+def test_wide_lines_hide_what_they_are_drawn_over():
+    sheet, nib = paper()
+    nib.ink = "navy"
+    nib.line_width = 6
+    nib.line_cap = "butt"
+    nib.travel_to(-40, 0)
+    nib.line_to(40, 0)
+    nib.ink = "crimson"
+    nib.travel_to(0, -40)
+    nib.line_to(0, 40)
+    over = plotted(sheet, pen_width=0.5)
+    inked = {run.pen.ink.hex: shapely.union_all(shapely.buffer(lines(run), 0.25)) for run in over.runs}
+    crossing = shapely.box(48, 48, 52, 52)
+    assert shapely.intersection(inked["#000080"], crossing).area == pytest.approx(0, abs=0.2)
+    assert shapely.intersection(inked["#dc143c"], crossing).area == pytest.approx(16, rel=0.05)
+    kept = plotted(sheet, pen_width=0.5, hidden_lines="keep")
+    both = [shapely.union_all(shapely.buffer(lines(run), 0.25)) for run in kept.runs]
+    assert all(shapely.intersection(one, crossing).area > 14 for one in both)

@@ -30,8 +30,8 @@ class Hiding(NamedTuple):
     positions: Ints
 
 
-def hiding(inked: Inked, blank: Layer | None = None) -> Hiding:
-    """The areas that hide what is beneath them; `blank` are areas that are to be left free."""
+def hiding(inked: Inked, bands: Layer | None = None) -> Hiding:
+    """The areas that hide what is beneath them; `bands` are those that lines cover."""
     import shapely
 
     kept = np.flatnonzero(inked.hides & ~shapely.is_empty(inked.areas.shapes))
@@ -39,9 +39,9 @@ def hiding(inked: Inked, blank: Layer | None = None) -> Hiding:
     room = np.where(inked.has_border[kept], EDGE, -EDGE)
     shapes = shapely.buffer(inked.areas.shapes[kept], room, quad_segs=1, join_style="mitre", mitre_limit=2)
     positions = inked.areas.positions[kept]
-    if blank is None or not len(blank.shapes):
+    if bands is None or not len(bands.shapes):
         return Hiding(shapes, positions)
-    shapes, positions = np.append(shapes, blank.shapes), np.append(positions, blank.positions)
+    shapes, positions = np.append(shapes, bands.shapes), np.append(positions, bands.positions)
     order = np.argsort(-shapely.area(shapes), kind="stable")
     return Hiding(shapes[order], positions[order])
 
@@ -50,9 +50,13 @@ WIDE = 0.8
 """Millimetres of a line whose round end would be seen on the area that hides the rest of it."""
 
 
-def reach_of_caps(lines: Layer, looks: list[Look]) -> Floats:
-    """How much earlier each line is to be cut at an area, so that its cap does not lie on it."""
+def reach_of_caps(lines: Layer, looks: list[Look], has_round_pens: bool) -> Floats:
+    """How much earlier each line is to be cut at an area, so that its cap does not lie on it.
+
+    A pen as wide as its line is round, whatever cap the line has.
+    """
     has_cap = np.array([looks[position][0] != "butt" for position in lines.positions.tolist()], bool)
+    has_cap |= has_round_pens
     return np.where(has_cap & (lines.widths > WIDE), lines.widths / 2, 0.0)
 
 

@@ -52,6 +52,9 @@ FINE = 0.01
 
 HOME = (0.0, 0.0)
 
+HIDING = 2.0
+"""Millimetres of a line that hides what it is drawn over."""
+
 SMALL = 10
 """Widths of a pen; outlines of letters whose size is less become blots."""
 
@@ -185,10 +188,12 @@ def plot(
     inside, cut_marks = clipped(inked, placing.room)
     lines, areas = inside.lines, inside.areas
     if wishes.hidden_lines == HIDDEN_LINES[0]:
-        # What lines in the colour of the paper cover stays free.
-        blank = inside.lines.taken(inside.covers & _is_of_paper(inside.lines, paper))
-        over = hiding(inside, covered(blank, inside.looks))
-        lines, areas = seen(lines, over, reach_of_caps(lines, inside.looks)), seen(areas, over)
+        # Wide lines hide what is beneath as areas do; what lines of the paper's colour cover stays free.
+        hides = (inside.lines.widths >= HIDING) | _is_of_paper(inside.lines, paper)
+        over = hiding(inside, covered(inside.lines.taken(inside.covers & hides), inside.looks))
+        has_own_pens = not wishes.tray and wishes.pen_width is None
+        reach = reach_of_caps(lines, inside.looks, has_own_pens)
+        lines, areas = seen(lines, over, reach), seen(areas, over)
     lines, areas, paper_marks = _on_paper(lines, areas, paper)
     if wishes.hatch == "none":
         areas = areas.taken(np.zeros(0, np.int64))

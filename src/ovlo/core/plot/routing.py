@@ -11,6 +11,7 @@ from __future__ import annotations
 
 import random
 from collections import deque
+from collections.abc import Iterator
 from math import hypot
 
 import numpy as np
@@ -20,7 +21,13 @@ from ovlo.core.values.arrays import Bools, Floats, Ints
 NEAR = 8
 """Ends of other strokes that are looked at from each end."""
 
-LONGEST_TURN = 30_000
+FIRST = 4
+"""The same for the first order, in which each end is looked at many times."""
+
+MANY, LONG = 20_000, 0.15
+"""Of more strokes than these, only so many are looked at first: those with the longest ways to them."""
+
+LONGEST_TURN = 8_000
 """Strokes that are turned round at once; more costs time and gains hardly anything."""
 
 MOST_MOVED = 3
@@ -70,17 +77,17 @@ def travel(starts: Floats, ends: Floats, home: tuple[float, float]) -> float:
     return float(np.hypot(*(starts - here).T).sum())
 
 
-def neighbours(places: Floats, wanted: Bools, count: int) -> Ints:
-    """The nearest wanted ends of other strokes to each wanted end, shape (wanted, count); -1 for none.
+def neighbours(places: Floats, count: int) -> Ints:
+    """The nearest ends of other strokes to each end, shape (ends, count); -1 for none.
 
     A stroke that begins and ends in one place counts once.
     """
     from scipy.spatial import cKDTree
 
     is_point = (places[::2] == places[1::2]).all(axis=1)
-    ends = np.flatnonzero(wanted)
-    listed = ends[~(is_point[ends >> 1] & (ends & 1 == 1) & wanted[ends ^ 1])]
-    found = cKDTree(places[listed]).query(places[ends], k=np.arange(1, count + 3))[1]
+    ends = np.arange(len(places))
+    listed = ends[~(is_point[ends >> 1] & (ends & 1 == 1))]
+    found = cKDTree(places[listed]).query(places, k=np.arange(1, count + 3))[1]
     others = np.append(listed, -1)[np.minimum(found, len(listed))]
     others[others >> 1 == (ends >> 1)[:, None]] = -1
     # Those that count to the front, in their order.
@@ -89,56 +96,64 @@ def neighbours(places: Floats, wanted: Bools, count: int) -> Ints:
 
 
 def _chained(places: Floats) -> Ints:
-    """The ends in a first order: joins of nearest free ends, the shortest first."""
+    """The ends in a first order: joins of nearest free ends, the shortest first.
+
+    Two free ends that are each other's nearest are joined whatever else is, so all such pairs are found at
+    once; fifteen rounds join a hundred thousand strokes.
+    """
     count = len(places) // 2
     partner = [-1] * (2 * count)
-    leader = list(range(count))
-
-    def found(stroke: int) -> int:
-        while leader[stroke] != stroke:
-            leader[stroke] = leader[leader[stroke]]
-            stroke = leader[stroke]
-        return stroke
-
+    opposite = np.arange(2 * count) ^ 1
+    """The other end of the chain that an end is of."""
     free = np.ones(2 * count, bool)
     free[0] = False  # home is left, never come to
-    joins, looked = 0, NEAR
+    joins, looked = 0, FIRST
     while joins < count - 1:
         ends = np.flatnonzero(free)
-        near = neighbours(places, free, min(looked, len(ends)))
-        apart = np.hypot(*(places[near] - places[ends][:, None]).transpose(2, 0, 1))
-        apart[near < 0] = np.inf
-        row, column = np.nonzero(np.isfinite(apart))
-        one, other, distance = ends[row], near[row, column], apart[row, column]
-        is_point = (places[::2] == places[1::2]).all(axis=1)
-        once = (one < other) | is_point[other >> 1]
-        one, other, distance = one[once], other[once], distance[once]
         before = joins
-        for i in np.argsort(distance, kind="stable").tolist():
-            a, b = int(one[i]), int(other[i])
-            if not free[b] and is_point[b >> 1]:
-                b ^= 1
-            if not (free[a] and free[b]):
+        for a, b in _mutual(places, ends, opposite, min(looked, len(ends))):
+            beyond = int(opposite[a])
+            if beyond == b:  # the ends of one chain, since both pairs of two chains were joined
                 continue
-            mine, theirs = found(a >> 1), found(b >> 1)
-            if mine != theirs:
-                partner[a], partner[b] = b, a
-                free[a] = free[b] = False
-                leader[mine] = theirs
-                joins += 1
-        # The two ends of one chain may have nothing else near them.
-        looked = NEAR if joins > before else 2 * looked
+            partner[a], partner[b] = b, a
+            free[a] = free[b] = False
+            far = int(opposite[b])
+            opposite[beyond], opposite[far] = far, beyond
+            joins += 1
+        # Many ends in one place have nothing but each other near them.
+        looked = FIRST if joins > before else 2 * looked
     sequence = [0, 1]
     while (end := partner[sequence[-1]]) >= 0:
         sequence += [end, end ^ 1]
     return np.array(sequence, np.int64)
 
 
+def _mutual(places: Floats, ends: Ints, opposite: Ints, looked: int) -> Iterator[tuple[int, int]]:
+    """Pairs of free ends of two chains that are each other's nearest, the nearest pairs first."""
+    from scipy.spatial import cKDTree
+
+    apart, found = cKDTree(places[ends]).query(places[ends], k=np.arange(1, looked + 1))
+    others = ends[found]
+    is_own = (others == ends[:, None]) | (others == opposite[ends][:, None])
+    column = np.where(is_own, np.inf, apart).argmin(axis=1)
+    rows = np.arange(len(ends))
+    nearest = np.where(is_own[rows, column], -1, others[rows, column])
+    nearest_to = np.full(len(places), -1)
+    nearest_to[ends] = nearest
+    is_mutual = (nearest >= 0) & (nearest_to[nearest] == ends) & (ends < nearest)
+    distance = apart[rows, column][is_mutual]
+    order = np.argsort(distance, kind="stable")
+    return zip(ends[is_mutual][order].tolist(), nearest[is_mutual][order].tolist(), strict=True)
+
+
 def _improved(places: Floats, sequence: Ints, is_final: bool) -> Ints:
     """An order from which neither turning a part round nor moving a few strokes gains anything."""
-    near = neighbours(places, np.ones(len(places), bool), NEAR).tolist()
-    improver = _Improver(places, sequence, near)
-    improver.run(improver.strokes())
+    improver = _Improver(places, sequence, neighbours(places, NEAR).tolist())
+    strokes = np.array(improver.strokes())
+    if len(strokes) > MANY:  # most is gained where the pen travels farthest
+        ways = np.hypot(*(places[sequence[2::2]] - places[sequence[1:-1:2]]).T)
+        strokes = strokes[ways >= np.quantile(ways, 1 - LONG)]
+    improver.run(strokes.tolist())
     if is_final:
         improver.kick()
     return improver.sequence()

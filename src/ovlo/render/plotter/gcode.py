@@ -9,11 +9,14 @@ each stroke that of drawing.
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import numpy as np
 
 from ovlo.core.plot.plot import Plotted
 from ovlo.core.plot.strokes import Strokes
-from ovlo.render.numbers import number
+from ovlo.core.values.arrays import Floats
+from ovlo.render.numbers import number, number_text
 from ovlo.render.plotter.about import PlotDetails
 from ovlo.render.plotter.machine import Machine
 
@@ -52,9 +55,10 @@ def _drawn(strokes: Strokes, machine: Machine, size: tuple[float, float]) -> lis
     origin, up = machine.frame(size)
     points = (strokes.points - origin) * (1, up)
     centres = (strokes.centres - strokes.points[list(range(-1, len(strokes.points) - 1))]) * (1, up)
-    rows = zip(points.tolist(), (up * strokes.sweeps).tolist(), centres.tolist(), strict=True)
+    turns = (up * strokes.sweeps).tolist()
+    rows = zip(_texts(points), turns, _texts(np.nan_to_num(centres)), strict=True)
     for at, ((x, y), sweep, (i, j)) in enumerate(rows):
-        place = f"X{number(x, PLACES)} Y{number(y, PLACES)}"
+        place = f"X{x} Y{y}"
         if at in firsts:
             if not is_first:
                 lines += machine.lift
@@ -65,9 +69,16 @@ def _drawn(strokes: Strokes, machine: Machine, size: tuple[float, float]) -> lis
             lines.append(f"G1 {place}{speed}")
         else:
             turn = "G3" if sweep > 0 else "G2"
-            lines.append(f"{turn} {place} I{number(i, PLACES)} J{number(j, PLACES)}{speed}")
+            lines.append(f"{turn} {place} I{i} J{j}{speed}")
         speed = ""
     return [*lines, *machine.lift] if lines else lines
+
+
+def _texts(points: Floats) -> Iterator[tuple[str, str]]:
+    """The coordinates of places as text; all are written at once, which is several times as fast."""
+    leads = np.full(points.size, ord(" "), np.uint8)
+    numbers = iter(number_text(points.ravel(), leads, PLACES)[0].decode().split())
+    return zip(numbers, numbers, strict=True)
 
 
 def _with_feed(line: str, feed: float) -> str:
