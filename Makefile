@@ -2,6 +2,7 @@
 # make test          all checks: style, types, imports, tests
 # make bench         ratios against their floors, in under five minutes; ONLY="help" for one row, ONLY=all for all
 # make torture       random programs, bad values and kills, for an hour (not part of make test)
+# make mutants       small wrong changes in each room, and whether its tests notice (hours; not part of make test)
 # make coverage      what the tests reach, subprocesses included
 # make docs          the guide as a site: docs/_build/index.html
 # make handouts      the lessons of the guide as PDF: docs/_build/handouts
@@ -14,7 +15,7 @@ BIN := .venv/bin
 # One more than there are cores, since tests of processes and of the page wait for them.
 WORKERS ?= $(shell expr $$(getconf _NPROCESSORS_ONLN) + 1)
 
-.PHONY: demo editor letters test docs handouts bench torture coverage screenshots clean
+.PHONY: demo editor letters test docs handouts bench torture mutants coverage screenshots clean
 
 demo: .venv/ovlo
 	$(BIN)/ovlo demo
@@ -31,6 +32,9 @@ bench: .venv/test
 
 torture: .venv/test
 	$(BIN)/python -m torture --programs 10000 --kills 200 --icons 135
+
+mutants: .venv/test
+	$(BIN)/python -m mutants
 
 coverage: .venv/test
 	$(BIN)/coverage erase

@@ -1,0 +1,1 @@
+"""Small wrong changes, and whether the tests of their room notice: `make mutants`."""
