@@ -1,0 +1,127 @@
+"""What a value must be, told in one sentence with the call, the value and the fix; and the edges of it."""
+
+from __future__ import annotations
+
+from decimal import Decimal
+from fractions import Fraction
+
+import numpy as np
+import pytest
+
+from ovlo import BadType, BadValue
+from ovlo.core.values import arguments
+from ovlo.core.values.arguments import LARGEST, LARGEST_NUMBER, MOST
+
+GOOD = [
+    (arguments.real, (2, LARGEST, -LARGEST, np.float32(0.5), np.array(7), Fraction(1, 4), Decimal("2.5"))),
+    (arguments.positive, (1e-300, 3, LARGEST)),
+    (arguments.not_negative, (0, 0.0, 2.5, LARGEST, np.int64(3))),
+    (arguments.whole, (0, -3, 2.0, np.int8(4), LARGEST_NUMBER)),
+    (arguments.angle, (720.5, -1e12, LARGEST_NUMBER)),
+]
+
+
+@pytest.mark.parametrize(("take", "values"), GOOD, ids=lambda one: getattr(one, "__name__", ""))
+def test_numbers_of_every_kind_arrive_as_pythons_own(take, values):
+    for value in values:
+        taken = take(value, "forward", "distance")
+        assert taken == float(value)
+        assert type(taken) in (int, float)
+
+
+BAD = [
+    (
+        arguments.real,
+        True,
+        BadType,
+        r"forward: distance must be a number, not True; give an int or a float\.",
+    ),
+    (arguments.real, None, BadType, "a function gives None unless it ends with return"),
+    (arguments.real, "90", BadType, "not '90'; write it without quotes"),
+    (arguments.real, "far", BadType, "give a number such as 90"),
+    (arguments.real, len, BadType, "the function len; call it with brackets"),
+    (arguments.real, 1j, BadType, "must be a number, not 1j"),
+    (arguments.real, np.array([1.0]), BadType, "must be a number"),
+    (arguments.real, np.timedelta64(1), BadType, "must be a number"),
+    (arguments.real, float("nan"), BadValue, "must be a finite number, but is nan; check the calculation"),
+    (arguments.real, 10**400, BadValue, "must be a finite number"),
+    (arguments.real, LARGEST * 1.01, BadValue, "must be from"),
+    (arguments.positive, 0, BadValue, "must be above 0, but is 0"),
+    (arguments.not_negative, -1, BadValue, "must be 0 or more, but is -1"),
+    (arguments.not_negative, LARGEST * 1.01, BadValue, "must be from"),
+    (arguments.whole, 2.6, BadValue, "must be a whole number, but is 2.6; try 3"),
+    (arguments.whole, False, BadType, "must be a whole number, not False"),
+    (arguments.whole, LARGEST_NUMBER + 1, BadValue, "must be at most"),
+    (arguments.truth, 1, BadType, "must be True or False, not 1"),
+    (arguments.text, "a\tb", BadValue, r"contains the control character '\\t'; remove it"),
+    (arguments.text, "a\u2028b", BadValue, "contains the control character"),
+    (arguments.text, "\ufffe", BadValue, "contains the control character"),
+    (arguments.text, 3, BadType, r"must be a string, not 3; str\(…\) converts any value"),
+    (arguments.text, "x" * (MOST + 1), BadValue, "characters; the limit is"),
+]
+
+
+@pytest.mark.parametrize(("take", "value", "error", "words"), BAD)
+def test_what_will_not_do_is_told_with_its_fix(take, value, error, words):
+    with pytest.raises(error, match=words):
+        take(value, "forward", "distance")
+
+
+def test_ranges_leasts_and_words():
+    assert arguments.between(0, "blend", "amount", 0, 1) == 0
+    assert arguments.between(1, "blend", "amount", 0, 1) == 1
+    with pytest.raises(BadValue, match=r"amount must be from 0 to 1, but is 1\.01"):
+        arguments.between(1.01, "blend", "amount", 0, 1)
+    assert arguments.whole(3, "star", "points", 3) == 3
+    with pytest.raises(BadValue, match="points must be 3 or more, but is 2"):
+        arguments.whole(2, "star", "points", 3)
+    with pytest.raises(BadValue, match=r"but is 1\.2; try 3"):
+        arguments.whole(1.2, "star", "points", 3)
+    assert arguments.truth(np.bool_(True), "a", "b") is True
+    assert arguments.text("soft\u00adhyphen, 凧", "text", "words") == "soft\u00adhyphen, 凧"
+    with pytest.raises(
+        BadValue, match=r"join must be one of 'miter', 'round', not 'rond' \(did you mean 'round'"
+    ):
+        arguments.choice("rond", "nib", "join", ("miter", "round"))
+    assert arguments.nearest("rond", ["miter", "round"]) == ["round"]
+    assert arguments.nearest("sky", ["miter", "round"]) == []
+
+
+def test_points_and_lists():
+    for given in ((3, 4), [3, 4], np.array([3, 4]), iter((3, 4))):
+        assert arguments.point(given, None, "line_to") == (3.0, 4.0)
+    assert arguments.point(3, 4, "line_to") == (3.0, 4.0)
+    for given, words in (("34", "two numbers, x and y, or one pair"), ((1, 2, 3), "has 3"), (5, "not 5")):
+        with pytest.raises(BadType, match=words):
+            arguments.point(given, None, "line_to")
+    for given in ("abc", b"abc", {1: 2}, 5, np.array(5)):
+        with pytest.raises(BadType, match="points must be a list"):
+            arguments.listed(given, "polyline", "points", "as in [(0, 90)]")
+    arguments.at_most(MOST, "ramp", "colours")
+    with pytest.raises(BadValue, match="colours are too many"):
+        arguments.at_most(MOST + 1, "ramp", "colours")
+
+
+def test_a_function_must_take_the_nib_first():
+    arguments.takes_nib(lambda nib: None, "record")
+    arguments.takes_nib(lambda *parts: None, "record")
+    for function, words in (
+        (lambda: None, "must take the nib first"),
+        (lambda *, a: 0, "first"),
+        (len, "give a"),
+        (3, "not 3"),
+    ):
+        with pytest.raises(BadType, match=words):
+            arguments.takes_nib(function, "record")
+
+
+def test_values_in_messages_are_short_and_never_fail():
+    class Odd:
+        def __repr__(self):
+            raise ValueError
+
+    assert arguments.brief("x" * 80) == "'" + "x" * 58 + "…"
+    assert arguments.brief(Odd()) == "a Odd that cannot be shown"
+    assert arguments.brief(10**300) == "a whole number of more than 60 digits"
+    assert arguments.brief(lambda: 0) == "a function without a name"
+    assert arguments.brief("a\x07") == r"'a\x07'"

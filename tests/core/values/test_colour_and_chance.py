@@ -1,0 +1,93 @@
+"""Colours as CSS reads them, and points and numbers that chance gives."""
+
+from __future__ import annotations
+
+from random import Random
+
+import numpy as np
+import pytest
+
+from ovlo import BadType, BadValue, Colour, Dice, blend, ramp, shift_hue
+from ovlo.core.values.colour import difference, parse
+from ovlo.core.values.degrees import direction, normal
+from ovlo.core.values.scatter import spread_points
+
+CSS = {
+    "#0a7": "#00aa77",
+    " #00AA77 ": "#00aa77",
+    "#00aa7780": "#00aa7780",
+    "#0a78": "#00aa7788",
+    "Tomato": "#ff6347",
+    "transparent": "#00000000",
+    "rgb(255 0 0 / 50%)": "#ff000080",
+    "hsl(120 100% 25%)": "#008000",
+}
+
+
+@pytest.mark.parametrize("text", CSS)
+def test_colours_of_css_are_read(text):
+    assert parse(text, "ink").css == CSS[text]
+
+
+WRONG = {
+    "#12": "is a hex colour of 2 digits; it must have 3, 4, 6 or 8 digits",
+    "#12345g": "is a hex colour with 'g'",
+    "tomatoe": "there is no colour 'tomatoe' .did you mean 'tomato'",
+    "rgb(1e999 0 0)": "there is no colour",
+    "url(#a)": "there is no colour",
+}
+
+
+@pytest.mark.parametrize("text", WRONG)
+def test_what_is_no_colour_is_told(text):
+    with pytest.raises(BadValue, match=WRONG[text]):
+        parse(text, "ink")
+    with pytest.raises(BadType, match=r"Colour\.from_rgb\(red, green, blue\) makes one from numbers"):
+        parse((255, 0, 0), "ink")
+
+
+def test_mixtures_and_hues():
+    assert blend("white", "black", 0) == Colour(255, 255, 255)
+    assert blend("white", "black", 1) == Colour(0, 0, 0)
+    assert [one.hex for one in ramp("gold", "navy", 3)] == ["#ffd700", "#6e7e7c", "#000080"]
+    assert [one.hex for one in ramp("gold", "navy", 1)] == ["#ffd700"]
+    assert shift_hue("tomato", 360).hex == "#ff6347"
+    assert shift_hue("tomato", 120).hex == "#00be5c"
+    assert difference(Colour(0, 0, 0), Colour(255, 255, 255)) == pytest.approx(100)
+    assert Colour.from_rgb(255, 0, 127.5).hex == "#ff0080"
+    with pytest.raises(BadValue, match="red must be from 0 to 255"):
+        Colour.from_rgb(256, 0, 0)
+
+
+@pytest.mark.parametrize(("width", "height", "distance"), [(400, 300, 30), (300, 20, 9), (50, 50, 80)])
+def test_points_keep_their_distance_and_leave_no_gap(width, height, distance):
+    points = np.array(spread_points(Random(4), width, height, distance))
+    apart = np.hypot(*(points[:, None] - points[None, :]).transpose(2, 0, 1))
+    assert apart[~np.eye(len(points), dtype=bool)].min(initial=np.inf) >= distance
+    assert (np.abs(points) <= (width / 2, height / 2)).all()
+    chance = np.random.default_rng(1)
+    places = (chance.random((4000, 2)) - 0.5) * (width, height)
+    nearest = np.hypot(*(places[:, None] - points[None, :]).transpose(2, 0, 1)).min(axis=1)
+    # Thirty tries leave hardly a place at which another would fit.
+    assert (nearest < 1.2 * distance).mean() > 0.99
+
+
+def test_dice_reach_both_ends_and_are_the_same_again():
+    dice = Dice(3)
+    assert {dice.integer(1, 3) for _ in range(60)} == {1, 2, 3}
+    assert all(2 <= dice.number(2, 3) <= 3 for _ in range(50))
+    assert sorted(dice.shuffled([1, 2, 3])) == [1, 2, 3]
+    assert {dice.chance(0) for _ in range(20)} == {False}
+    assert {dice.chance(1) for _ in range(20)} == {True}
+    again, once = Dice(3), Dice(3)
+    assert [again.number(0, 1) for _ in range(5)] == [once.number(0, 1) for _ in range(5)]
+    for tone, low, high in (("pale", 0.6, 1), ("deep", 0, 0.55)):
+        for _ in range(20):
+            red, green, blue = (part / 255 for part in dice.colour(tone)._rgb)
+            assert low <= 0.3 * red + 0.6 * green + 0.1 * blue <= high
+
+
+def test_directions_of_whole_quarters_are_exact():
+    assert [direction(angle) for angle in (0, 90, 180, 270)] == [(1, 0), (0, 1), (-1, 0), (0, -1)]
+    assert (normal(-90), normal(720), normal(359.5)) == (270, 0, 359.5)
+    assert direction(30) == pytest.approx((0.75**0.5, 0.5))
