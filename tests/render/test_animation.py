@@ -17,7 +17,7 @@ from ovlo.core.values.colour import TRANSPARENT
 from ovlo.program.examples import example_files
 from ovlo.program.loading import load
 from ovlo.program.running import run_program
-from ovlo.render.formats.animation import Playback, film_of
+from ovlo.render.formats.animation import STAGES, Playback, film_of
 from ovlo.render.formats.png import rasterise
 from ovlo.render.frames import Frames
 from ovlo.render.page import Page
@@ -195,3 +195,15 @@ def test_a_mark_of_ones_own_is_a_motif():
     assert sheet.nibs[0].pointer is kite
     pixels = np.asarray(film_of(sheet, Playback(1, 5, 0, True)).last())
     assert (pixels == (0, 0, 128)).all(axis=2).sum() > 50
+
+
+@pytest.mark.parametrize("ending", [".gif", ".apng", ".webp", ".svg"])
+def test_progress_goes_on_until_the_file_is_there(ending, tmp_path):
+    sheet = Sheet(60, 40)
+    sheet.new_nib().circle(15)
+    film = film_of(sheet, Playback(1, 10, 0))
+    told = []
+    film.save(tmp_path / f"a{ending}", told.append)
+    assert sum(told) == STAGES * len(film)
+    if ending == ".webp":  # which is encoded frame by frame after all are painted
+        assert told == [1] * STAGES * len(film)

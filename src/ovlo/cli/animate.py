@@ -18,7 +18,7 @@ from ovlo.cli.speech.saying import progress
 from ovlo.core.paint.timeline import SECONDS
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.render.files import check_folder, write
-from ovlo.render.formats.animation import Playback, film_of, writer_of
+from ovlo.render.formats.animation import STAGES, Playback, film_of, writer_of
 from ovlo.render.formats.table import is_page
 
 Positive = click.FloatRange(min=0, min_open=True)
@@ -82,7 +82,7 @@ def _write(files: list[Target], playback: Playback, scale: float, sheet: Sheet) 
             lines.append(f"{file.name}: a page that plays {playback.seconds:g} s")
             continue
         film = film_of(sheet, playback, scale)
-        with progress(len(film), f"Animating {file.name}") as advance:
+        with progress(STAGES * len(film), f"Animating {file.name}") as advance:
             film.save(file.path, advance)
         lines.append(
             f"{file.name}: {wording.counted(len(film), 'frame')}, {sum(film.seconds):.4g} s, "

@@ -45,6 +45,9 @@ MOST_SECONDS = 600
 ONE_PIXEL: PixelBox = (0, 0, 1, 1)
 
 Progress = Callable[[int], object]
+
+STAGES = 2
+"""Of each frame: it is painted, and encoded."""
 Part = tuple[PixelBox, "Image"]
 """What a frame shows in a box."""
 
@@ -171,7 +174,7 @@ class Film:
         return rasterise(self.overlay, replace(self.page, paper=TRANSPARENT))
 
     def save(self, path: Path, progress: Progress = id) -> None:
-        """Write it in the format of the file's ending; `progress` is told of each frame that is done."""
+        """Write it in the format of the file's ending; `progress` is called STAGES times for each frame."""
         write(path, writer_of(path.suffix, "animate")(self, progress))
 
     def last(self) -> Image:
@@ -235,11 +238,13 @@ def _encoded(
     done = []
     for part in parts:
         done.append(part)
-        progress(1)
+        progress(1 if name == "WEBP" else STAGES)
     (_, first), *later = done
     rest: Any = _Shown(first, later)
-    if name == "WEBP":  # which lists them all before it looks at one
-        rest = (shown.copy() for shown in rest)
+    if name == "WEBP":  # which lists them all before it looks at one, and then takes as long again
+        rest = [shown.copy() for shown in rest]
+        for shown in (first, *rest):
+            shown.seek = lambda _: progress(1)
     written = io.BytesIO()
     first.save(
         written, name, save_all=True, append_images=rest, duration=durations, **_looped(film, name), **how
@@ -251,7 +256,7 @@ def _svg(film: Film, progress: Progress) -> bytes:
     from ovlo.render.formats.animated_svg import render
 
     found = render(film)
-    progress(len(film))
+    progress(STAGES * len(film))
     return found
 
 
