@@ -310,18 +310,29 @@ class Cards(Running):
         for name in listed[1].split():
             page = here.parent / f"{name}.md"
             self.env.note_dependency(str(page))
-            title, text = re.sub(r"^```.*?^```", "", page.read_text(), flags=re.S | re.M).split("\n", 1)
-            words = next(
-                (part for part in text.split("\n\n") if part.strip() and part.strip()[0] not in "`|#:(-"), ""
-            )
-            sentence = re.sub(r"\[([^]]*)\]\([^)]*\)|[*`]", r"\1", " ".join(words.split()))
-            sentence = re.split(r"(?<=[.?!:])\s", sentence)[0].rstrip(":")
+            text = page.read_text()
+            title = text.splitlines()[0].strip("# ")
+            sentence, example = _introduced(text)
             picture = f"<!-- picture of {page.relative_to(self.env.srcdir).with_suffix('')} -->"
             cards.append(
-                f'<a class="card" href="{name}.html">{picture}<strong>{_quoted(title.strip("# "))}</strong>'
-                f"<span>{_quoted(sentence)}</span></a>"
+                f'<a class="card" href="{name}.html">{picture}<strong>{_quoted(title)}</strong>'
+                f"<span>{_quoted(sentence)}</span>{example}</a>"
             )
         return [self.raw(f'<div class="cards">{"".join(cards)}</div>')]
+
+
+def _introduced(text: str) -> tuple[str, str]:
+    """The first sentence of a page and a line of code; those of the class that the page is about, if any."""
+    if public := re.search(r"autoclass:: ovlo\.(\w+)", text):
+        words = getattr(ovlo, public[1]).__doc__ or ""
+        codes = [line.strip()[4:] for line in words.splitlines() if ">>> " in line and "import" not in line]
+        example = f"<code>{_quoted(codes[0])}</code>" if codes else ""
+        return words.splitlines()[0].replace("`", ""), example
+    plain = re.sub(r"^```.*?^```", "", text.split("\n", 1)[1], flags=re.S | re.M)
+    parts = [part for part in plain.split("\n\n") if part.strip()]
+    words = next((part for part in parts if part.strip()[0] not in "|#:(-"), "")
+    sentence = re.sub(r"\[([^]]*)\]\([^)]*\)|[*`]", r"\1", " ".join(words.split()))
+    return re.split(r"(?<=[.?!:])\s", sentence)[0].rstrip(":"), ""
 
 
 def _put_pictures(app: Sphinx, error: Exception | None) -> None:
