@@ -10,6 +10,7 @@ from __future__ import annotations
 
 import numpy as np
 
+from ovlo.core.plot.nearness import clustered
 from ovlo.core.plot.strokes import Strokes
 from ovlo.core.values.arrays import Floats, Ints
 
@@ -22,23 +23,11 @@ def joined(strokes: Strokes, nearness: float) -> Strokes:
     # End 2k is where stroke k begins, end 2k + 1 where it ends.
     ends = np.empty((2 * count, 2))
     ends[::2], ends[1::2] = strokes.starts, strokes.ends
-    node_of = _nodes(ends, nearness)
+    node_of = clustered(ends, nearness)
     partner = _partners(node_of, _directions(strokes))
     _walk_rings_on_the_way(partner, node_of)
     order, backwards, goes_on = _chains(partner)
     return strokes.taken(order, backwards).merged(goes_on)
-
-
-def _nodes(ends: Floats, nearness: float) -> Ints:
-    """Which ends are in one place."""
-    from scipy.sparse import coo_array
-    from scipy.sparse.csgraph import connected_components
-    from scipy.spatial import cKDTree
-
-    places, place_of = np.unique(ends, axis=0, return_inverse=True)
-    pairs = cKDTree(places).query_pairs(nearness, output_type="ndarray")
-    links = coo_array((np.ones(len(pairs)), pairs.T), shape=(len(places), len(places)))
-    return np.asarray(connected_components(links, directed=False)[1], np.int64)[place_of.ravel()]
 
 
 def _directions(strokes: Strokes) -> Floats:

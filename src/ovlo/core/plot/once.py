@@ -14,6 +14,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ovlo.core.plot.hidden_lines import CRUMB, EDGE
+from ovlo.core.plot.nearness import clustered
 from ovlo.core.plot.strokes import Strokes, turned
 from ovlo.core.values.arrays import Bools, Floats, Ints
 
@@ -88,16 +89,7 @@ def _circles(strokes: Strokes) -> _Spread:
 
 def _alike(values: Floats) -> Ints:
     """Numbers of rows that are alike but for EDGE."""
-    from scipy.sparse import coo_array
-    from scipy.sparse.csgraph import connected_components
-    from scipy.spatial import cKDTree
-
-    if not len(values):
-        return np.empty(0, np.int64)
-    cells, cell_of = np.unique(np.rint(values / EDGE), axis=0, return_inverse=True)
-    pairs = cKDTree(cells).query_pairs(1.5, output_type="ndarray")
-    links = coo_array((np.ones(len(pairs)), pairs.T), shape=(len(cells), len(cells)))
-    return np.asarray(connected_components(links, directed=False)[1], np.int64)[cell_of.ravel()]
+    return clustered(np.rint(values / EDGE), 1.5)
 
 
 def _left_over(spread: _Spread, around: float) -> dict[int, list[Span]]:
