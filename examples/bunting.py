@@ -11,7 +11,7 @@ def bunting(
     flags: Annotated[int, Span(1, 40)] = 15,
     first: Colour = "crimson",
     last: Colour = "gold",
-    sag: Annotated[float, Span(20, 120)] = 70,
+    sag: Annotated[float, Span(20, 110)] = 70,
 ):
     """A rope that sags, with a flag at equal distances."""
     nib.travel_to(-340, 115)

@@ -28,13 +28,13 @@ def feather(nib, length, fill, edge):
 
 
 @drawing(width=420, height=297, unit="mm", paper="#faf3e7")
-def feathers(nib, rows: Annotated[int, Span(3, 14)] = 9, length: Annotated[float, Span(25, 80)] = 62):
+def feathers(nib, rows: Annotated[int, Span(3, 14)] = 9, length: Annotated[float, Span(25, 72)] = 62):
     """From the lowest row up, each lies on the tips of the one before."""
     fills = ramp("#1d3557", "#e9edc9", rows)
     for row in range(rows):
         for column in range(16):
             shift = (row % 2) / 2
-            nib.travel_to(-186 + 24 * (column + shift), -76 + row * 208 / (rows - 1))
+            nib.travel_to(-184 + 23.7 * (column + shift), -76 + row * 208 / (rows - 1))
             nib.turn_to(270 + 5 * (column + shift - 7.5) / 3 + nib.dice.number(-2, 2))
             feather(nib, length, fills[row], "#3d2f24" if row > 2 else "#cbd5e1")
 

@@ -26,7 +26,7 @@ def lantern(nib, size, fill, night):
 
 
 @drawing(width=420, height=297, unit="mm", paper="#1b1b3a")
-def lanterns(nib, strings: Annotated[int, Span(2, 9)] = 5, each: Annotated[int, Span(3, 16)] = 9):
+def lanterns(nib, strings: Annotated[int, Span(2, 5)] = 5, each: Annotated[int, Span(3, 14)] = 9):
     """Strings hang one behind the other, the nearest with the largest lanterns."""
     night = "#1b1b3a"
     fills = ["#ff9f1c", "#ffbf69", "#e5446d", "#f4f1bb", "#9bc1bc"]

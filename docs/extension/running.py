@@ -139,7 +139,8 @@ class Drawing(Running):
         path.write_text(code)
         language = "toml" if "file" in self.options else "python"
         program = [self.raw(f'<p class="file-name">{name}</p>'), self.block(code.rstrip(), language)]
-        if "only-program" in self.options or "file" in self.options:
+        is_known = self.config.is_fast and "of" in self.options  # a work of the gallery, drawn elsewhere too
+        if "only-program" in self.options or "file" in self.options or is_known:
             return program
         if seconds := self.options.get("animated"):
             return [self._film(name, seconds)]

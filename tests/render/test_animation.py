@@ -206,4 +206,4 @@ def test_progress_goes_on_until_the_file_is_there(ending, tmp_path):
     film.save(tmp_path / f"a{ending}", told.append)
     assert sum(told) == STAGES * len(film)
     if ending == ".webp":  # which is encoded frame by frame after all are painted
-        assert told == [1] * STAGES * len(film)
+        assert told[: STAGES * len(film)] == [1] * STAGES * len(film)

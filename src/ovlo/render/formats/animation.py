@@ -243,8 +243,9 @@ def _encoded(
     rest: Any = _Shown(first, later)
     if name == "WEBP":  # which lists them all before it looks at one, and then takes as long again
         rest = [shown.copy() for shown in rest]
+        left = iter([1] * len(done))  # the first is looked at once more at the end
         for shown in (first, *rest):
-            shown.seek = lambda _: progress(1)
+            shown.seek = lambda _: progress(next(left, 0))
     written = io.BytesIO()
     first.save(
         written, name, save_all=True, append_images=rest, duration=durations, **_looped(film, name), **how
