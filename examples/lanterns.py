@@ -12,7 +12,7 @@ def lantern(nib, size, fill, night):
         nib.turn_to(270)
         nib.travel(0.85 * size)
         for ring in range(7, 0, -1):
-            nib.circle(size * (0.5 + 0.2 * ring), fill=blend(night, fill, 0.16 - 0.02 * ring), outline=False)
+            nib.circle(size * (0.5 + 0.11 * ring), fill=blend(night, fill, 0.16 - 0.02 * ring), outline=False)
         nib.travel(-0.85 * size)
         nib.forward(0.35 * size)
         nib.travel(0.5 * size)
@@ -38,7 +38,7 @@ def lanterns(nib, strings: Annotated[int, Span(2, 5)] = 5, each: Annotated[int, 
         nib.travel_to(hang[0])
         nib.polyline(hang[1:])
         for i in range(each):
-            x, place = hang[int((i + 0.5 + 0.25 * (string % 2)) * len(hang) / (each + 0.3))]
+            x, place = hang[int((0.1 + 0.8 * (i + 0.5 * (string % 2)) / (each - 0.5)) * len(hang))]
             nib.travel_to(x, place)
             lantern(nib, size, fills[(2 * i + string) % 5], night)
 
