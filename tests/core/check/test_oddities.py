@@ -161,6 +161,22 @@ def test_laws_of_numbers_are_found_with_one_slip():
     assert (angles.breaks.tolist(), angles.asked[4] % 360) == ([4], 110)
 
 
+def test_rays_that_are_all_drawn_twice_are_told():
+    def rays(nib, turn):
+        for _ in range(12):
+            with nib.returning():
+                nib.travel(10)
+                nib.forward(80)
+            nib.left(turn)
+
+    def rules(steer):
+        return [(one.rule, one.message) for one in drawing(steer).run(traced=True).check()]
+
+    ((rule, message),) = rules(lambda nib: rays(nib, 60))
+    assert (rule, message[:52]) == ("drawn-again", "Each of 6 figures is drawn 2 times in the same place")
+    assert rules(lambda nib: rays(nib, 30)) == []
+
+
 def test_words_on_words_are_told_and_shadows_are_not():
     def board(nib, gap):
         for words in ("Regatta at ten", "Kites at noon"):

@@ -75,9 +75,11 @@ def _matches(sheet: Sheet, inputs: CheckInputs, origins: Origins | None) -> Iter
     columns = sheet._columns
     of_lines = list(_of_lines(sheet, origins))
     yield from of_lines
-    on_others = list(again.drawn_again(sheet, {step for one in of_lines for step in one.steps}))
-    yield from on_others
-    told = {step for one in (*of_lines, *on_others) for step in one.steps}
+    told = {step for one in of_lines for step in one.steps}
+    for again_in in (again.drawn_again, oddities.series_again):
+        found = list(again_in(sheet, told))
+        told.update(step for one in found for step in one.steps)
+        yield from found
     is_open = any(one.rule == "rosette-misses-360" for one in of_lines)
     yield from oddities.odd_ones_out(sheet, told, is_open)
     painting = painted(columns)

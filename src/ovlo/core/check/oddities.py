@@ -71,6 +71,37 @@ def odd_ones_out(sheet: Sheet, told: set[int], has_open_rosette: bool = False) -
         yield found
 
 
+@rule("drawn-again")
+def series_again(sheet: Sheet, told: set[int]) -> Iterator[Match]:
+    """Open figures that a loop draws in places where it has drawn each of them before."""
+    columns, origins = sheet._columns, sheet._origins
+    if origins is None or sheet.seed is not None:
+        return
+    exact = EXACT * max(sheet.width, sheet.height)
+    told = set(told)
+    for one in series(columns, origins, sheet._trail.stamped()):
+        first, last = columns.starts[one.steps[0][0]], columns.points[one.steps[0][-1]]
+        if np.abs(first - last).max() <= exact:
+            continue
+        measures = [one.places.real / exact, one.places.imag / exact, one.lengths / exact, one.turns * 100]
+        rows = np.column_stack([*np.round(measures), one.shapes, one.looks])
+        _, firsts, counts = np.unique(rows, axis=0, return_index=True, return_counts=True)
+        times = int(counts[0])
+        if len(firsts) < 2 or times < 2 or (counts != times).any():
+            continue
+        row = int(np.setdiff1d(np.arange(len(one)), firsts)[0])
+        steps = [int(step) for step in one.steps[row]]
+        if not told.isdisjoint(steps):
+            continue
+        told.update(steps)
+        yield _match(
+            one,
+            row,
+            f"Each of {len(firsts)} figures is drawn {times} times in the same place, {len(one)} in all.",
+            f"Repeat {len(firsts)} times instead of {len(one)}, or change the turn or the move between them.",
+        )
+
+
 def _odd_in(one: Series, exact: float, has_open_rosette: bool) -> Match | None:
     """What is odd in a series, if it is one thing."""
     size = _odd_size(one, exact)
