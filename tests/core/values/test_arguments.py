@@ -42,7 +42,7 @@ BAD = [
     (arguments.real, len, BadType, "the function len; call it with brackets"),
     (arguments.real, 1j, BadType, "must be a number, not 1j"),
     (arguments.real, np.array([1.0]), BadType, "must be a number"),
-    (arguments.real, np.timedelta64(1), BadType, "must be a number"),
+    (arguments.real, np.timedelta64(1, "s"), BadType, "must be a number"),
     (arguments.real, float("nan"), BadValue, "must be a finite number, but is nan; check the calculation"),
     (arguments.real, 10**400, BadValue, "must be a finite number"),
     (arguments.real, LARGEST * 1.01, BadValue, "must be from"),
