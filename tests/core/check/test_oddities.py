@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 
 from ovlo import Motif, drawing
-from ovlo.core.check.oddities import _law, _law_of_angles
+from ovlo.core.check.laws import law_of_angles, law_of_numbers
 
 
 def told(steer, **size):
@@ -153,11 +153,11 @@ def test_what_is_meant_is_not_told(name):
 
 def test_laws_of_numbers_are_found_with_one_slip():
     values = np.array([3.0, 5, 7, 9, 12, 13, 15])
-    law = _law(values, 1e-6)
+    law = law_of_numbers(values, 1e-6)
     assert law.asked.tolist() == [3, 5, 7, 9, 11, 13, 15]
     assert law.breaks.tolist() == [4]
-    assert _law(np.array([3.0, 5, 8.5, 9, 12, 14, 16]), 1e-6) is None
-    angles = _law_of_angles(np.array([350.0, 20, 50, 80, 115, 140, 170]))
+    assert law_of_numbers(np.array([3.0, 5, 8.5, 9, 12, 14, 16]), 1e-6) is None
+    angles = law_of_angles(np.array([350.0, 20, 50, 80, 115, 140, 170]))
     assert (angles.breaks.tolist(), angles.asked[4] % 360) == ([4], 110)
 
 

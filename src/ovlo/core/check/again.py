@@ -28,7 +28,7 @@ LEAST_SHARE = 0.25
 """Of the figures of a line; where fewer lie on others, as at the seams of a pattern, it is meant."""
 
 
-class Figures(NamedTuple):
+class ClosedFigures(NamedTuple):
     """Closed figures: the first step and one past the last, and a number, the same for equal ones."""
 
     starts: Ints
@@ -89,13 +89,13 @@ def _told(count: int, again: int, is_own: bool) -> tuple[str, str]:
     )
 
 
-def _figures(columns: Columns, same: float) -> Figures:
+def _figures(columns: Columns, same: float) -> ClosedFigures:
     """All closed figures: what a contour walks from its start until it is there again, each time."""
     chosen = columns.is_traced & (columns.stops > columns.runs["start"]) & _is_opaque(columns)
     runs, stops = columns.runs[chosen], columns.stops[chosen]
     steps = ranges(runs["start"], stops - runs["start"])
     if not len(steps):
-        return Figures(steps, steps, steps)
+        return ClosedFigures(steps, steps, steps)
     of_run = np.repeat(np.arange(len(runs)), stops - runs["start"])
     starts, ends = columns.starts[steps] @ AXES, columns.points[steps] @ AXES
     contour, style, area = (runs[name][of_run] for name in ("contour", "style", "area"))
@@ -118,7 +118,7 @@ def _figures(columns: Columns, same: float) -> Figures:
     one, other = (mixed(numbered(np.column_stack([z.real, z.imag]), same)) for z in inner)
     kinds = np.add.reduceat(mixed(one + other), start) ^ mixed(_paint(columns, style, area)[start])
     is_closed = is_back[stop - 1]
-    return Figures(steps[start][is_closed], steps[stop - 1][is_closed] + 1, kinds[is_closed])
+    return ClosedFigures(steps[start][is_closed], steps[stop - 1][is_closed] + 1, kinds[is_closed])
 
 
 def _is_opaque(columns: Columns) -> Bools:
@@ -148,7 +148,7 @@ def _paint(columns: Columns, style: Ints, area: Ints) -> Ints:
     return found
 
 
-def _is_painted_between(columns: Columns, figures: Figures, earlier: Ints, again: Ints) -> bool:
+def _is_painted_between(columns: Columns, figures: ClosedFigures, earlier: Ints, again: Ints) -> bool:
     """Whether other areas are painted between figures and those on them, which then restore the figures."""
     own = columns.of_steps("area")[figures.starts[np.append(earlier, again)]]
     others = np.delete(columns.areas["step"], own[own >= 0])

@@ -8,13 +8,23 @@ Laws: equal places in a row, in a grid or on a ring; equal sizes, turns and look
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
-from typing import TYPE_CHECKING, NamedTuple
+from collections.abc import Iterator
+from typing import TYPE_CHECKING
 
 import numpy as np
 
+from ovlo.core.check.laws import (
+    EACH,
+    LONGEST_TURNS,
+    Law,
+    by_turns,
+    law_of_angles,
+    law_of_numbers,
+    law_of_places,
+    wrapped,
+)
 from ovlo.core.check.series import FEWEST, Figures, Series, figures, series
-from ovlo.core.values.arrays import Complexes, Floats, Ints
+from ovlo.core.values.arrays import Complexes, Floats
 from ovlo.core.values.finding import HINT, Match, rule
 
 if TYPE_CHECKING:
@@ -23,26 +33,8 @@ if TYPE_CHECKING:
 EXACT = 1e-5
 """Of the sheet, or of a figure's size, by which places and sizes keep a law."""
 
-LONGEST_TURNS = 24
-"""Figures after which a law by turns begins again."""
-
-EACH = 3
-"""How often each of several that take turns comes at least."""
-
-STRONG = 2
-"""So many more figures keep a law than it has numbers of its own."""
-
 NEAR_SIZE, NEAR_TURN, NEAR_PLACE = 2.0, 60.0, 2.5
 """What is farther off than by this factor, these degrees, this many sizes is no slip, but intended."""
-
-
-class Law(NamedTuple):
-    """What a law asks of the rows of a series, and which rows do not keep it."""
-
-    asked: Floats
-    breaks: Ints
-    turns: int
-    is_growth: bool
 
 
 @rule(
@@ -144,8 +136,9 @@ def _odd_size(one: Series, exact: float) -> Odd | None:
         measures += [("is {} wide, not {}", one.sizes[:, 0]), ("is {} high, not {}", one.sizes[:, 1])]
     for words, values in measures:
         law = _size_law(values, exact)
-        row = None if law is None else _single(law, len(one))
-        if law is None or row is None or not 1 / NEAR_SIZE <= values[row] / law.asked[row] <= NEAR_SIZE:
+        if law is None or (row := law.odd) is None:
+            continue
+        if not 1 / NEAR_SIZE <= values[row] / law.asked[row] <= NEAR_SIZE:
             continue
         asked, value = float(law.asked[row]), float(values[row])
         if one.shapes[row] == one.shapes[row - 1]:
@@ -163,10 +156,10 @@ def _size_law(values: Floats, exact: float) -> Law | None:
     """A law of sizes: equal, growing by a sum, or by a factor."""
     if not (values > exact).all():
         return None
-    law = _law(values, exact)
+    law = law_of_numbers(values, exact)
     if law is not None and not len(law.breaks):
         return law
-    factor = _law(np.log(values), 1e-5)
+    factor = law_of_numbers(np.log(values), 1e-5)
     if factor is None or (law is not None and len(factor.breaks)):
         return law
     return factor._replace(asked=np.exp(factor.asked))
@@ -182,11 +175,10 @@ def _kept(law: Law, equal: str, growing: str) -> str:
 def _odd_turn(one: Series) -> Odd | None:
     if len(np.unique(one.shapes)) > 1:
         return None
-    law = _law_of_angles(one.turns)
-    row = None if law is None else _single(law, len(one))
-    if law is None or row is None:
+    law = law_of_angles(one.turns)
+    if law is None or (row := law.odd) is None:
         return None
-    off = (one.turns[row] - law.asked[row] + 180) % 360 - 180
+    off = wrapped(one.turns[row] - law.asked[row])
     if not 0.01 < abs(off) <= NEAR_TURN:
         return None
     side = "left" if off > 0 else "right"
@@ -222,9 +214,8 @@ def _odd_look(one: Series) -> Odd | None:
 
 def _odd_pen(one: Series) -> Odd | None:
     """A figure with another line width than a law asks."""
-    law = _law(one.pens, 1e-6)
-    row = None if law is None else _single(law, len(one))
-    if law is None or row is None:
+    law = law_of_numbers(one.pens, 1e-6)
+    if law is None or (row := law.odd) is None:
         return None
     message = (
         f"{_which(one, row)} has a line {one.pens[row]:.4g} wide, not {law.asked[row]:.4g}; "
@@ -232,18 +223,6 @@ def _odd_pen(one: Series) -> Odd | None:
     )
     fix = "Unless this is intended, give it the line width that its place asks for."
     return row, _match(one, row, message, fix)
-
-
-def _single(law: Law, count: int) -> int | None:
-    """The row, or the first of the rows of one round of turns, that breaks a law; neither first nor last."""
-    if not len(law.breaks):
-        return None
-    first, last = int(law.breaks[0]), int(law.breaks[-1])
-    if first == last:
-        return first if 0 < first < count - 1 else None
-    round_of = first // law.turns
-    is_inner = 0 < round_of < (count - 1) // law.turns
-    return first if is_inner and last // law.turns == round_of else None
 
 
 # ── places ──────────────────────────────────────────────────────────────────────────────────────────────────
@@ -254,7 +233,7 @@ def _odd_place(one: Series, exact: float, has_open_rosette: bool) -> Odd | None:
     places = one.places
     if np.abs(places - places[0]).max() <= exact:
         return None
-    line = _law_of_places(places, exact)
+    line = law_of_places(places, exact)
     if line is not None and not len(line.breaks):
         return None
     ring = _ring(one, exact)
@@ -267,7 +246,7 @@ def _odd_place(one: Series, exact: float, has_open_rosette: bool) -> Odd | None:
     if line is not None and (found := _beside(one, line, (line.asked[:, 0], line.asked[:, 1]))):
         return found
     for axis, values in enumerate((places.real, places.imag)):
-        law = _law(values, exact)
+        law = law_of_numbers(values, exact)
         if law is not None and len(law.breaks):
             asked = (places.real, law.asked) if axis else (law.asked, places.imag)
             if found := _beside(one, law, asked):
@@ -277,14 +256,12 @@ def _odd_place(one: Series, exact: float, has_open_rosette: bool) -> Odd | None:
 
 def _beside(one: Series, law: Law, asked: tuple[Floats, Floats]) -> Odd | None:
     """A figure beside the place that a law asks for."""
-    row = _single(law, len(one))
-    if row is None:
+    if (row := law.odd) is None:
         return None
     place = complex(asked[0][row], asked[1][row])
     off = abs(complex(one.places[row]) - place)
     if off > NEAR_PLACE * max(float(np.median(np.abs(np.diff(one.places)))), float(np.median(one.sizes))):
         return None
-
     return row, _match(
         one,
         row,
@@ -325,10 +302,9 @@ def _missing(one: Series, exact: float) -> Odd | None:
             return None
         at = int(odd[0]) + turns
         with_it = np.insert(places, at + 1, places[at] + steps[at - turns])
-        law = _by_turns(np.column_stack([with_it.real, with_it.imag]), turns, exact)
+        law = by_turns(np.column_stack([with_it.real, with_it.imag]), turns, exact)
         if not len(law.breaks):
             words = f"In the places of {len(one)} figures one is left out, after the {_ordinal(at + 1)}."
-
             return at, _match(one, at, words, "Unless this is intended, draw one there.")
     return None
 
@@ -341,7 +317,7 @@ def _ring(one: Series, exact: float) -> Odd | tuple[()] | None:
         radii, angles = np.abs(one.places - centre), np.degrees(np.angle(one.places - centre))
         if radii.min() <= exact:
             continue
-        near, angle = _law(radii, exact), _law_of_angles(angles)
+        near, angle = law_of_numbers(radii, exact), law_of_angles(angles)
         if near is not None and angle is None:
             if not len(near.breaks) and (gap := _gap_on_ring(one, angles)):
                 return gap
@@ -364,9 +340,8 @@ def _ring(one: Series, exact: float) -> Odd | tuple[()] | None:
 def _beside_ring(
     one: Series, row: int, near: Law, angle: Law, radii: Floats, angles: Floats, exact: float
 ) -> Odd:
-    turn = (angles[row] - angle.asked[row] + 180) % 360 - 180
+    turn = wrapped(angles[row] - angle.asked[row])
     off = abs(radii[row] - near.asked[row])
-
     where = f"{off:.4g} farther in or out" if off > exact else f"{abs(turn):.4g}° beside its place"
     return row, _match(
         one,
@@ -378,7 +353,7 @@ def _beside_ring(
 
 def _gap_on_ring(one: Series, angles: Floats) -> Odd | None:
     """One angle between neighbours on a ring that is larger or smaller than all others."""
-    steps = (np.diff(angles) + 180) % 360 - 180
+    steps = wrapped(np.diff(angles))
     usual = float(np.median(steps))
     breaks = np.flatnonzero(np.abs(steps - usual) > 1e-3)
     if len(breaks) != 1 or len(steps) < FEWEST or abs(usual) < 1:
@@ -475,73 +450,3 @@ def _of_figure(found: Figures, row: int, what: str, fix: str) -> Match:
         complex(found.places[row]),
         tuple(found.steps[row].tolist()),
     )
-
-
-# ── laws of numbers ─────────────────────────────────────────────────────────────────────────────────────────
-
-
-def _law(values: Floats, exact: float) -> Law | None:
-    """The simplest law that all numbers keep, or all but one: equal, growing evenly, or either by turns."""
-    return _law_of_rows(values[:, None], exact)
-
-
-def _law_of_places(places: Complexes, exact: float) -> Law | None:
-    """The same for places, which keep a law in both coordinates."""
-    return _law_of_rows(np.column_stack([places.real, places.imag]), exact)
-
-
-def _law_of_angles(angles: Floats) -> Law | None:
-    """The same for angles in degrees, which begin again at 360."""
-    return _simplest(len(angles), lambda turns: _angles_by_turns(angles, turns))
-
-
-def _law_of_rows(rows: Floats, exact: float) -> Law | None:
-    """The simplest law that all rows keep, else that all but one keep."""
-    return _simplest(len(rows), lambda turns: _by_turns(rows, turns, exact))
-
-
-def _simplest(count: int, law_of: Callable[[int], Law]) -> Law | None:
-    nearly: Law | None = None
-    for turns in range(1, min(LONGEST_TURNS, count // EACH) + 1):
-        law = law_of(turns)
-        if not len(law.breaks):
-            return law
-        # So many more must keep a law than it has numbers.
-        is_strong = count - len(law.breaks) >= max(FEWEST - 1, turns + 1 + STRONG)
-        is_strong &= len(law.breaks) == 1 or count // turns >= FEWEST
-        if nearly is None and is_strong and law.breaks[0] // turns == law.breaks[-1] // turns:
-            nearly = law
-    return nearly
-
-
-def _angles_by_turns(angles: Floats, turns: int) -> Law:
-    """Angles of which every so many grow by one sum."""
-    rounds = np.arange(len(angles)) // turns
-    growth = float(np.median(_wrapped(angles[turns:] - angles[:-turns])))
-    asked = np.empty_like(angles)
-    for first in range(turns):
-        level = angles[first::turns] - rounds[first::turns] * growth
-        asked[first::turns] = level[0] + np.median(_wrapped(level - level[0]))
-    asked += rounds * growth
-    breaks = np.flatnonzero(np.abs(_wrapped(angles - asked)) > 1e-3)
-    return Law(asked, breaks, turns, abs(growth) > 1e-3)
-
-
-def _wrapped(angles: Floats) -> Floats:
-    """Angles from -180 up to 180 degrees."""
-    found: Floats = (angles + 180) % 360 - 180
-    return found
-
-
-def _by_turns(rows: Floats, turns: int, exact: float) -> Law:
-    """Rows of which every so many grow by one sum: what that asks of each, and which rows break it."""
-    rounds = np.arange(len(rows)) // turns
-    growth = np.median(rows[turns:] - rows[:-turns], axis=0)
-    level = rows - rounds[:, None] * growth
-    asked = np.empty_like(rows)
-    for first in range(turns):
-        asked[first::turns] = np.median(level[first::turns], axis=0)
-    asked += rounds[:, None] * growth
-    breaks = np.flatnonzero((np.abs(rows - asked) > exact).any(axis=1))
-    is_growth = bool((np.abs(growth) > exact).any())
-    return Law(asked[:, 0] if rows.shape[1] == 1 else asked, breaks, turns, is_growth)

@@ -53,8 +53,6 @@ class Series:
         Equal for figures of the same inks and fills.
     pens : float array
         The line width with which each begins.
-    kind : str
-        "call" or "line".
     """
 
     steps: list[Ints]
@@ -65,7 +63,6 @@ class Series:
     shapes: Ints
     looks: Ints
     pens: Floats
-    kind: str
 
     def __len__(self) -> int:
         return len(self.steps)
@@ -142,14 +139,14 @@ class _Maker:
                 inside[rows] = np.where(inside[rows] >= 0, inside[rows], inside[parents[rows]])
             figures = inside[self._entries]
             chosen = np.flatnonzero((figures >= 0) & (self._entries >= 0))
-            yield from self._split(chosen, figures[chosen], parents[figures[chosen]], "call")
+            yield from self._split(chosen, figures[chosen], parents[figures[chosen]])
 
     def of_lines(self) -> Iterator[Series]:
         """For each line of the program: the shapes or lines that it draws in one call."""
         begins: Ints = np.cumsum(self._begins)
         for place in np.unique(self._lines[self._lines >= 0]).tolist():
             chosen = np.flatnonzero(self._lines == place)
-            yield from self._split(chosen, begins[chosen], self._entries[chosen], "line")
+            yield from self._split(chosen, begins[chosen], self._entries[chosen])
 
     def figures(self) -> Figures | None:
         """What each line of the program drew between two travels."""
@@ -168,21 +165,21 @@ class _Maker:
         looks = np.array([hash(tuple(dict.fromkeys(self._look[rows].tolist()))) for rows in parts])
         return (low + high) / 2 @ AXES, high - low, lengths, looks
 
-    def _split(self, chosen: Ints, figures: Ints, groups: Ints, kind: str) -> Iterator[Series]:
+    def _split(self, chosen: Ints, figures: Ints, groups: Ints) -> Iterator[Series]:
         """Series of the chosen steps: figures by their numbers, those of one group together."""
         order = np.lexsort((chosen, figures, groups))
         chosen, figures, groups = chosen[order], figures[order], groups[order]
         for rows in np.split(np.arange(len(chosen)), np.flatnonzero(np.diff(groups)) + 1):
             bounds = np.flatnonzero(np.diff(figures[rows], prepend=-1))
             if FEWEST <= len(bounds) <= MOST:
-                yield self._made([chosen[part] for part in np.split(rows, bounds[1:])], kind)
+                yield self._made([chosen[part] for part in np.split(rows, bounds[1:])])
 
-    def _made(self, figures: list[Ints], kind: str) -> Series:
+    def _made(self, figures: list[Ints]) -> Series:
         places, sizes, lengths, looks = self._measured(figures)
         shapes, turns = _shapes([self._points[rows].ravel() for rows in figures])
         steps = [self._drawn[rows] for rows in figures]
         pens = self._pens[[rows[0] for rows in figures]]
-        return Series(steps, places, sizes, lengths, turns, shapes, looks, pens, kind)
+        return Series(steps, places, sizes, lengths, turns, shapes, looks, pens)
 
 
 def _depths(parents: Ints) -> list[Ints]:
