@@ -11,7 +11,7 @@ they need, and `Store.columns` drops what lies beyond the steps.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sized
 from typing import NamedTuple
 
 from ovlo.core.trail.columns import TABLES, Columns, Style, Text
@@ -31,6 +31,7 @@ class Growth(NamedTuple):
     texts: list[Text]
     styles: list[Style]
     places: bytes
+    entered: bytes
 
 
 class Follower:
@@ -54,9 +55,17 @@ class Follower:
             known[name] = known.get(name, 0) + len(rows[name]) // table.row_size
         pieces, texts = store.pieces[known.get("pieces", 0) :], store.texts[known.get("texts", 0) :]
         styles, places = list(store.styles)[known.get("styles", 0) :], store.places[known.get("places", 0) :]
-        for name, new in (("pieces", pieces), ("texts", texts), ("styles", styles), ("places", places)):
+        entered = store.entered[known.get("entered", 0) :]
+        came: dict[str, Sized] = {
+            "pieces": pieces,
+            "texts": texts,
+            "styles": styles,
+            "places": places,
+            "entered": entered,
+        }
+        for name, new in came.items():
             known[name] = known.get(name, 0) + len(new)
-        return Growth(is_anew, rows, pieces, texts, styles, places.tobytes())
+        return Growth(is_anew, rows, pieces, texts, styles, places.tobytes(), entered.tobytes())
 
 
 def grown(growths: Iterable[Growth]) -> Store:
@@ -78,4 +87,5 @@ def grown_by(store: Store, growth: Growth) -> Store:
     for style in growth.styles:
         store.styles[style] = len(store.styles)
     store.places.frombytes(growth.places)
+    store.entered.frombytes(growth.entered)
     return store

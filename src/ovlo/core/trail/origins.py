@@ -249,7 +249,9 @@ class Recorder:
         self._depths.clear()
         self._frame = None
 
-    def found(self, steps: NDArray[np.int32], step_entries: NDArray[np.int32] = NO_STEPS) -> Origins:
+    def found(
+        self, steps: NDArray[np.int32] = NO_STEPS, step_entries: NDArray[np.int32] = NO_STEPS
+    ) -> Origins:
         """The places so far, with the numbers that some steps have, and the entries they were made in."""
         names = [(parent, code) for parent, code in self._call_numbers]
         calls = tuple(

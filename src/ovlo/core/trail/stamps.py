@@ -41,8 +41,7 @@ STAMP = np.dtype(
 
 def laid(trail: Columns, stamps: Rows, pieces: list[Columns]) -> Columns:
     """A trail with its stamps in their places."""
-    sizes = np.array([len(piece) for piece in pieces])[stamps["piece"]]
-    grown = np.append(0, np.cumsum(sizes))
+    grown = np.append(0, np.cumsum(_sizes(stamps, pieces)))
     firsts = stamps["at"] + grown[:-1]
     merged = _Merged(trail, stamps["at"], grown)
     order = np.argsort(stamps["piece"], kind="stable")
@@ -157,10 +156,22 @@ def laid_places(places: NDArray[np.int32], stamps: Rows, pieces: list[Columns]) 
     """Where steps came from, those of pieces included: from where the nib was placed for the stamp."""
     if not len(stamps):
         return places
-    sizes = np.array([len(piece) for piece in pieces])[stamps["piece"]]
-    counts = np.bincount(stamps["at"], sizes, len(places) + 1).astype(np.int64)
+    counts = np.bincount(stamps["at"], _sizes(stamps, pieces), len(places) + 1).astype(np.int64)
     counts[1:] += 1
     return np.repeat(np.append(np.int32(-1), places), counts)
+
+
+def spans(stamps: Rows, pieces: list[Columns]) -> Ints:
+    """The first step of each stamp in the trail, and one past its last, shape (n, 2)."""
+    sizes = _sizes(stamps, pieces)
+    stops: Ints = stamps["at"] + np.cumsum(sizes)
+    return np.column_stack([stops - sizes, stops])
+
+
+def _sizes(stamps: Rows, pieces: list[Columns]) -> Ints:
+    """The steps of each stamp."""
+    found: Ints = np.array([len(piece) for piece in pieces], np.int64)[stamps["piece"]]
+    return found
 
 
 def _targets(steps: Floats, firsts: Ints, length: int) -> Iterator[tuple[Floats, slice]]:

@@ -21,7 +21,7 @@ from ovlo.core.trail.columns import TABLES, Columns, PenState, Style, Text, step
 from ovlo.core.trail.curves import signed_sweeps
 from ovlo.core.trail.origins import NOWHERE
 from ovlo.core.trail.rows import Table
-from ovlo.core.trail.stamps import STAMP, laid, laid_places
+from ovlo.core.trail.stamps import STAMP, laid, laid_places, spans
 from ovlo.core.values.arrays import Ints
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.errors import BadValue
@@ -56,9 +56,9 @@ class Store:
         self.texts: list[Text] = []
         self.styles: dict[Style, int] = {}
         self.places = array("i")
-        self.entered = array("q")
-        """Pairs: a step, and the entry of a function from which on steps are made."""
         """Where in the program each step came from, if that is recorded."""
+        self.entered = array("q")
+        """Pairs: a step, and the entry of a function that it and those after it are made in."""
         self.stamps = Table(STAMP)
         self._stamped_steps = 0
         self.pieces: list[Columns] = []
@@ -201,31 +201,26 @@ class Store:
         columns, stamps = self._read()
         return laid(columns, stamps, self.pieces) if len(stamps) else columns
 
-    def noted_places(self) -> NDArray[np.int32]:
-        """The place of each step, stamped ones included; a program stopped in a step noted one less."""
-        columns, stamps = self._read()
-        noted = np.frombuffer(self.places.tobytes(), np.int32)[: len(columns)]
-        noted = np.append(noted, np.full(len(columns) - len(noted), NOWHERE, np.int32))
-        return laid_places(noted, stamps, self.pieces)
+    def noted(self) -> tuple[NDArray[np.int32], NDArray[np.int32]]:
+        """The place of each step and the entry of a function it was made in, stamped ones included.
 
-    def noted_entries(self) -> NDArray[np.int32]:
-        """The entry of a function that each step was made in, stamped ones included."""
+        A program stopped in a step noted one place less.
+        """
         columns, stamps = self._read()
+        count = len(columns)
+        places = np.frombuffer(self.places.tobytes(), np.int32)[:count]
+        places = np.append(places, np.full(count - len(places), NOWHERE, np.int32))
         changes = np.frombuffer(self.entered.tobytes(), np.int64).reshape(-1, 2)
-        noted = np.full(len(columns), NOWHERE, np.int32)
+        entries = np.full(count, NOWHERE, np.int32)
         if len(changes):
-            rows = np.searchsorted(changes[:, 0], np.arange(len(columns)), "right") - 1
-            noted = np.where(rows >= 0, changes[rows, 1], NOWHERE).astype(np.int32)
-        return laid_places(noted, stamps, self.pieces)
+            rows = np.searchsorted(changes[:, 0], np.arange(count), "right") - 1
+            entries = np.where(rows >= 0, changes[rows, 1], NOWHERE).astype(np.int32)
+        return laid_places(places, stamps, self.pieces), laid_places(entries, stamps, self.pieces)
 
     def stamped(self) -> Ints:
         """The first step of each stamp, and one past its last, shape (n, 2)."""
         _, stamps = self._read()
-        if not len(stamps):
-            return np.empty((0, 2), np.int64)
-        stops = np.cumsum(np.array([len(piece) for piece in self.pieces])[stamps["piece"]])
-        found: Ints = stamps["at"][:, None] + np.column_stack([np.append(0, stops[:-1]), stops])
-        return found
+        return spans(stamps, self.pieces)
 
     def _read(self) -> tuple[Columns, NDArray[np.void]]:
         """The tables without stamps, and the stamps."""

@@ -301,7 +301,7 @@ class Trail:
         """Where the steps came from, if that is recorded."""
         if self._recorder is None:
             return None if self._known_origins is None else self._known_origins.of_length(len(self))
-        found = self._recorder.found(self._store.noted_places(), self._store.noted_entries())
+        found = self._recorder.found(*self._store.noted())
         return found._replace(left_out=tuple(self._left_out.values()))
 
     def _noting_origins(self, append: Append, recorder: Recorder) -> Append:

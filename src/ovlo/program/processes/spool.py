@@ -22,8 +22,6 @@ from contextlib import contextmanager, suppress
 from pathlib import Path
 from typing import BinaryIO, NamedTuple
 
-import numpy as np
-
 from ovlo.core.sheet.copies import SheetState, restored
 from ovlo.core.sheet.host import Host
 from ovlo.core.sheet.sheet import Sheet
@@ -69,9 +67,11 @@ class Spool:
         # Whatever a program gave its parameters can be read back, if only as text.
         about = about._replace(parameters={name: plain(value) for name, value in about.parameters.items()})
         recorder = self._host.recorder
-        origins = None if recorder is None else recorder.found(np.empty(0, np.int32))
         self._sheet = None  # if this fails, the next time begins anew
-        entry = Entry(is_anew, about, self._follower.growth(), origins, len(sheets))
+        growth = self._follower.growth()
+        # After the steps, so that every place and entry they name is there.
+        origins = None if recorder is None else recorder.found()
+        entry = Entry(is_anew, about, growth, origins, len(sheets))
         self._file.write(pickle.dumps(entry, pickle.HIGHEST_PROTOCOL))
         self._file.flush()
         self._sheet = sheet
@@ -155,5 +155,6 @@ def kept(folder: Path) -> tuple[Sheet | None, int]:
     last = entries[-1]
     origins = last.origins
     if origins is not None:
-        origins = origins._replace(steps=store.noted_places())
+        steps, step_entries = store.noted()
+        origins = origins._replace(steps=steps, step_entries=step_entries)
     return restored(Sheet, last.about, store.columns(), origins), last.sheet_count
