@@ -354,7 +354,7 @@ def playing_page(sheet: Sheet, playback: Playback) -> bytes:
 
 
 MOST_CHECKED = 200_000
-"""Steps of a drawing of which a page tells the findings; with longer ones that would take its time."""
+"""Steps of a drawing up to which a page shows the findings; for longer drawings this takes too long."""
 
 
 def findings_of(sheet: Sheet) -> list[Finding] | None:

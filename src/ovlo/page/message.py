@@ -1,4 +1,4 @@
-"""What the page is told of a drawing: the one message format, in a file and over a socket alike.
+"""What a page receives of a drawing: the one message format, in a file and over a socket alike.
 
     data = message(sheet, sheet.check())
 

@@ -19,6 +19,7 @@ import numpy as np
 from ovlo.core.paint.outlines import LINE, MOVE
 from ovlo.core.pen import stroke_letters
 from ovlo.core.trail.columns import Text
+from ovlo.core.values import arguments
 from ovlo.core.values.arrays import Bytes, Floats
 from ovlo.core.values.choices import ANCHOR, RISE
 from ovlo.core.values.degrees import direction
@@ -28,9 +29,6 @@ if TYPE_CHECKING:
     from matplotlib.font_manager import FontProperties
 
 GENERIC = {"serif", "sans-serif", "monospace", "cursive", "fantasy"}
-
-MOST_LISTED = 6
-"""Letters that are named in one warning."""
 
 DRAWN_SIZE = 100.0
 """The size letters are shaped at; they are scaled from there."""
@@ -133,10 +131,10 @@ def _shaped(words: str, font: str, weight: str, slant: str) -> _Letters:
 
 def _without(fonts: list[str], letters: list[str]) -> str:
     """A warning that no font has some letters."""
-    listed = ", ".join(map(repr, letters[:MOST_LISTED])) + (" …" if len(letters) > MOST_LISTED else "")
     has = f"font {fonts[0]} has" if len(fonts) == 1 else f"fonts {' and '.join(fonts)} have"
     shown = "a box is shown in its place" if len(letters) == 1 else "boxes are shown in their place"
     them = "it" if len(letters) == 1 else "them"
+    listed = arguments.named_letters(letters)
     return f"The {has} no {listed}; {shown}. Name a font that has {them} after a comma."
 
 

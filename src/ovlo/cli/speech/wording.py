@@ -97,7 +97,7 @@ def counted(count: int, noun: str) -> str:
 
 
 LARGE_PAGE = 20_000_000
-"""Bytes of a page from which on its size is told."""
+"""Bytes of a page from which on its size is shown."""
 
 
 def large_page(name: str, path: Path) -> str:

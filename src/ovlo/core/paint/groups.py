@@ -55,8 +55,6 @@ def _is_cut_unseen(style: Style) -> bool:
 def groups_of(painting: Painting, columns: Columns, origins: Origins) -> list[Group]:
     """For each mark the calls that it is of: the innermost that drew all of it is the last."""
     strokes, borders = painting.strokes, painting.borders
-    areas = dict(zip(borders.keys.tolist(), range(len(borders)), strict=True))
-    opened = {areas[row]: row for row in range(len(columns.areas)) if row in areas}
     border_of_twin = _border_of_twins(painting)
     last_steps = strokes.vertex_steps[strokes.firsts[1:] - 1]
     found: list[Group] = []
@@ -67,12 +65,13 @@ def groups_of(painting: Painting, columns: Columns, origins: Origins) -> list[Gr
             continue
         border = mark.number if mark.style is None else border_of_twin.get(mark.number)
         if border is not None:
-            step, place = int(borders.steps[border]), int(columns.areas["origin"][opened[border]])
+            step, place = int(borders.steps[border]), int(columns.areas["origin"][borders.keys[border]])
             entry = origins.entry_at(step, place)
-            found.append(origins.path_of(entry if entry >= 0 else _entry(origins, step)))
+            found.append(origins.path_of(entry if entry >= 0 else origins.entry_of(step)))
             continue
-        ends = _entry(origins, int(strokes.steps[mark.number])), _entry(origins, int(last_steps[mark.number]))
-        found.append(_common(*map(origins.path_of, ends)) if ends[0] != ends[1] else origins.path_of(ends[0]))
+        first, last = (origins.entry_of(int(steps[mark.number])) for steps in (strokes.steps, last_steps))
+        path = origins.path_of(first)
+        found.append(path if first == last else common(path, origins.path_of(last)))
     return found
 
 
@@ -87,10 +86,6 @@ def _border_of_twins(painting: Painting) -> dict[int, int]:
     }
 
 
-def _entry(origins: Origins, step: int) -> int:
-    return int(origins.step_entries[step]) if step < len(origins.step_entries) else -1
-
-
-def _common(one: Group, other: Group) -> Group:
+def common(one: Group, other: Group) -> Group:
     """What two groups begin with."""
     return tuple(a for a, _ in takewhile(lambda pair: pair[0] == pair[1], zip(one, other, strict=False)))

@@ -35,9 +35,6 @@ if TYPE_CHECKING:
 MOST_SECONDS = 600
 """The longest pause."""
 
-MOST_LISTED = 6
-"""Letters that are named in one warning."""
-
 HERE, PLAIN = Pose(), Style()
 
 
@@ -245,9 +242,9 @@ class Nib(Blocks, Shapes, Moves, metaclass=_NibClass):
         pieces, missing = laid(words, size, (self._x, self._y), self._heading, align, baseline, slant)
         if missing:
             shown = "a box is" if len(missing) == 1 else "boxes are"
-            names = ", ".join(map(repr, missing[:MOST_LISTED])) + " …" * (len(missing) > MOST_LISTED)
             sentence = (
-                f"The stroke font has no {names}; {shown} shown in place. Choose another font for them."
+                f"The stroke font has no {arguments.named_letters(missing)}; {shown} shown in place. "
+                "Choose another font for them."
             )
             warnings.warn(MissingGlyph(sentence), stacklevel=3)
         self._record_pieces(pieces, DRAW, -1)

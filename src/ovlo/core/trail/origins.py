@@ -115,6 +115,10 @@ class Origins(NamedTuple):
             call = self.calls[call].parent
         return tuple(reversed(found))
 
+    def entry_of(self, step: int) -> int:
+        """The entry that a step was made in, or NOWHERE."""
+        return int(self.step_entries[step]) if 0 <= step < len(self.step_entries) else NOWHERE
+
     def entry_at(self, step: int, place: int) -> int:
         """The entry that something beneath a step was made in, at a place of the program; or NOWHERE.
 
@@ -124,7 +128,7 @@ class Origins(NamedTuple):
             return NOWHERE
         call = self.places[place].call
         for near in (step, step - 1):
-            entry = int(self.step_entries[near]) if 0 <= near < len(self.step_entries) else NOWHERE
+            entry = self.entry_of(near)
             while entry >= 0:
                 if self.entry_calls[entry] == call:
                     return entry

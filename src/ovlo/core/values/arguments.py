@@ -8,7 +8,7 @@ Every message names the call, the value and the fix.
 from __future__ import annotations
 
 import unicodedata
-from collections.abc import Collection, Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from itertools import islice
 from math import isfinite, nan
 from numbers import Integral, Number
@@ -305,3 +305,12 @@ def _brief(value: object) -> str:
     except Exception:  # a whole number of thousands of digits, or one that cannot be shown
         text = brief(value)
     return text if len(text) <= 24 else f"{text[:20]}…"
+
+
+MOST_LISTED = 6
+"""Letters that are named in one warning."""
+
+
+def named_letters(letters: Sequence[str]) -> str:
+    """The first letters that a font does not have, as a warning lists them."""
+    return ", ".join(map(repr, letters[:MOST_LISTED])) + " …" * (len(letters) > MOST_LISTED)

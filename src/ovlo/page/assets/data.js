@@ -1,5 +1,5 @@
 // @ts-check
-// What the page is told of a drawing: bytes in, arrays and words out. docs/message.md describes the format.
+// The message that shows a drawing: bytes in, arrays and words out. docs/reference/message.md describes the format.
 //
 //   const drawing = drawingOf(readMessage(await unpacked(text)));
 

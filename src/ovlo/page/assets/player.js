@@ -76,7 +76,7 @@ export function createPlayer() {
     return bytesOf(stage.pictureOf(replay.steps - 1, scale));
   }
 
-  // ── what is told ─────────────────────────────────────────────────────────────────────────────────────────
+  // ── what is said ─────────────────────────────────────────────────────────────────────────────────────────
 
   function describe() {
     const title = drawing.title || "A drawing";
@@ -315,7 +315,7 @@ export function createPlayer() {
     replay.play();
   }
 
-  /** What a check came upon, which is told after the picture. @param {any[]} findings */
+  /** What a check found, which arrives after the picture. @param {any[]} findings */
   function takeFindings(findings) {
     drawing.findings = findings;
     showFindings();

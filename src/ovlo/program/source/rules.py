@@ -22,6 +22,7 @@ from ovlo.program.source import angles, slips, styles
 from ovlo.program.source.tree import (
     Function,
     SourceMatch,
+    all_names,
     blocks,
     changed_names,
     functions,
@@ -157,11 +158,9 @@ def _turn_outside_loop(tree: ast.Module) -> Iterator[SourceMatch]:
             for loop, after in pairwise(body):
                 if not isinstance(loop, ast.For) or len(loop.body) != 1 or loop.orelse:
                     continue
-                moved, turned = (
-                    _steered(loop.body[0], ("forward", "back")),
-                    _steered(after, ("left", "right")),
-                )
-                if moved is None or turned is None or read_names(loop.body[0]) & _names_in(loop.target):
+                moved = _steered(loop.body[0], ("forward", "back"))
+                turned = _steered(after, ("left", "right"))
+                if moved is None or turned is None or read_names(loop.body[0]) & all_names(loop.target):
                     continue
                 call = ast.unparse(turned)
                 yield SourceMatch(
@@ -170,10 +169,6 @@ def _turn_outside_loop(tree: ast.Module) -> Iterator[SourceMatch]:
                     f"Indent {call}, so that the nib turns each time.",
                     edit=Edit(after.lineno, after.col_offset, after.col_offset, "    "),
                 )
-
-
-def _names_in(target: ast.expr) -> set[str]:
-    return {node.id for node in ast.walk(target) if isinstance(node, ast.Name)}
 
 
 def _steered(statement: ast.stmt, names: tuple[str, ...]) -> ast.Call | None:

@@ -9,7 +9,15 @@ import ast
 from collections.abc import Iterator
 
 from ovlo.core.values.finding import HINT, rule
-from ovlo.program.source.tree import Function, SourceMatch, blocks, functions, last_name, read_names
+from ovlo.program.source.tree import (
+    Function,
+    SourceMatch,
+    all_names,
+    blocks,
+    functions,
+    last_name,
+    read_names,
+)
 
 STYLE = {"ink", "line_width", "line_dash", "line_cap", "line_join"}
 
@@ -115,7 +123,7 @@ def _after_drawing(owner: ast.AST, helpers: set[str]) -> Iterator[SourceMatch]:
             if not isinstance(loop, ast.For) or (given := _given(loop.body[-1])) is None:
                 continue
             nib, name = given
-            counted = {node.id for node in ast.walk(loop.target) if isinstance(node, ast.Name)}
+            counted = all_names(loop.target)
             last = loop.body[-1]
             assert isinstance(last, ast.Assign)
             is_counted = bool(counted & read_names(last.value))

@@ -82,6 +82,11 @@ def read_names(tree: ast.AST) -> set[str]:
     return found
 
 
+def all_names(tree: ast.AST) -> set[str]:
+    """The names that are read or given values."""
+    return {node.id for node in ast.walk(tree) if isinstance(node, ast.Name)}
+
+
 def changed_names(tree: ast.AST) -> set[str]:
     """The names that are given values."""
     return {

@@ -10,11 +10,11 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator
-from itertools import chain, takewhile
+from itertools import chain
 from math import ceil, log10
 
 from ovlo.core.paint.cutting import without_fine_dashes
-from ovlo.core.paint.groups import Group, groups_of, kept_apart
+from ovlo.core.paint.groups import Group, common, groups_of, kept_apart
 from ovlo.core.paint.mitres import MITER_LIMIT
 from ovlo.core.paint.order import Mark, painted
 from ovlo.core.paint.outlines import CLOSE, CUBIC, LINE, MOVE, QUADRATIC
@@ -97,9 +97,7 @@ class _Groups:
         """What closes the groups that a mark is not in, and opens those that it is in."""
         if path == self._open:
             return
-        shared = sum(
-            1 for _ in takewhile(lambda pair: pair[0] == pair[1], zip(path, self._open, strict=False))
-        )
+        shared = len(common(path, self._open))
         yield "</g>\n" * (len(self._open) - shared)
         for entry in path[shared:]:
             assert self._origins is not None
