@@ -34,7 +34,7 @@ def starlings(
         nib.line_width = 0.25 + 0.35 * (1 - abs(aside))
         bird(nib, 1.1 + 1.6 * (1 + sin(t)) / 2)
     nib.ink = "#2b2233"
-    for _ in range(240):
+    for _ in range(180):
         nib.travel_to(nib.dice.number(-182, 182), -146)
         nib.turn_to(90 + nib.dice.number(-9, 9))
         nib.line_width = nib.dice.number(0.3, 0.9)
