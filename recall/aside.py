@@ -1,4 +1,4 @@
-"""Scenes that were written before the rules which are tried on them: `python -m recall.aside`.
+"""Scenes that were written before the rules which are tried on them: `python -m recall.aside [WORD …]`.
 
 Each file of `recall/aside/` is a scene as it is meant, with changes of one place that make it wrong, and
 others that leave it right. They stay out of sight while rules are made.
@@ -7,17 +7,19 @@ others that leave it right. They stay out of sight while rules are made.
 from __future__ import annotations
 
 import os
+import sys
 import tempfile
 import tomllib
 import warnings
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from pathlib import Path
 from typing import NamedTuple
 
 from rich.console import Console
 from rich.table import Table
 
+from ovlo import outlets
 from ovlo.core.values.finding import PROBLEM, Finding
 from ovlo.program.loading import load
 from ovlo.program.running import Limits, run_program
@@ -37,9 +39,11 @@ class Variant(NamedTuple):
     lines: range
 
 
-def variants() -> Iterator[Variant]:
-    """All programs of all scenes."""
+def variants(words: Sequence[str]) -> Iterator[Variant]:
+    """All programs of the scenes whose names hold a word, or of all."""
     for path in sorted(SCENES.glob("*.toml")):
+        if words and not any(word in path.stem for word in words):
+            continue
         scene = tomllib.loads(path.read_text(encoding="utf-8"))
         program = scene["program"]
         yield Variant(path.stem, "", program, range(0))
@@ -51,8 +55,8 @@ def variants() -> Iterator[Variant]:
             yield Variant(f"{path.stem} {number}", change.get("kind", ""), text, lines)
 
 
-def findings(text: str, folder: Path) -> list[Finding]:
-    """What a check says of a program."""
+def findings(text: str, folder: Path) -> tuple[list[Finding], set[int]]:
+    """What a check says of a program, and the lines that its error names, if it fails."""
     path = folder / "scene.py"
     path.write_text(text, encoding="utf-8")
     with warnings.catch_warnings():
@@ -60,12 +64,11 @@ def findings(text: str, folder: Path) -> list[Finding]:
         outcome = run_program(
             load(str(path)), {}, 7 if "dice" in text else None, Limits(100_000, 20), traced=True
         )
-    if outcome.sheet is None or outcome.trouble:
-        raise RuntimeError(f"{outcome.trouble}\n{text}")
-    return outcome.sheet.check()
+    failed = {line for _, line in outcome.stopped_at or ()}
+    return [] if outcome.sheet is None else outlets.check(outcome.sheet, (), outcome.stopped_at), failed
 
 
-def main() -> None:
+def main(words: Sequence[str]) -> None:
     """Print how many mistakes were found on the right line, by kind, and what was said of right programs."""
     console = Console(width=120, highlight=False)
     found: Counter[str] = Counter()
@@ -73,8 +76,8 @@ def main() -> None:
     right = problems = hints = 0
     with tempfile.TemporaryDirectory() as folder:
         os.chdir(folder)
-        for one in variants():
-            told = findings(one.text, Path(folder))
+        for one in variants(words):
+            told, failed = findings(one.text, Path(folder))
             if not one.kind:
                 right += 1
                 problems += any(some.severity == PROBLEM for some in told)
@@ -84,7 +87,7 @@ def main() -> None:
                 continue
             every[one.kind] += 1
             near = {line + off for line in one.lines for off in range(-NEAR, NEAR + 1)}
-            if any(near & {*some.lines, *some.callers} for some in told):
+            if near & failed or any(near & {*some.lines, *some.callers} for some in told):
                 found[one.kind] += 1
             else:
                 console.print(f"missed: {one.name} ({one.kind})")
@@ -97,4 +100,4 @@ def main() -> None:
 
 
 if __name__ == "__main__":
-    main()
+    main(sys.argv[1:])
