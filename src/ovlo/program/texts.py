@@ -101,10 +101,13 @@ class Source(NamedTuple):
         return cls(data.decode(encoding), encoding)
 
     def edited(self, edit: Edit) -> Source:
-        """The text with an edit."""
+        """The text with an edit; a line of which it leaves nothing goes."""
         lines = lines_of(self.text)
         begin, end = (place_of(lines, edit.line, column) for column in (edit.column, edit.end_column))
-        return self._replace(text=self.text[:begin] + edit.text + self.text[end:])
+        before, after = self.text[:begin], self.text[end:]
+        if not edit.text and not before.rpartition("\n")[2].strip() and after.startswith("\n"):
+            after = after[1:]
+        return self._replace(text=before + edit.text + after)
 
     def to_bytes(self) -> bytes:
         """What is written.

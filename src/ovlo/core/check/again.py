@@ -66,11 +66,20 @@ def drawn_again(sheet: Sheet, told: set[int]) -> Iterator[Match]:
         is_own = bool((places[earlier[again]] == place).all())
         if not is_own and _is_painted_between(columns, figures, earlier[again], again):
             continue
-        words, fix = _told(len(here), len(again), is_own)
+        words, fix = _told(len(here), len(again), is_own, turn_instead(columns, figures.starts[here]))
         yield Match(words, fix, complex(columns.points[steps[0]] @ AXES), tuple(steps.tolist()))
 
 
-def _told(count: int, again: int, is_own: bool) -> tuple[str, str]:
+def turn_instead(columns: Columns, firsts: Ints) -> str:
+    """What to turn by instead of repeating less, if figures that begin with these steps turn evenly."""
+    count, headings = len(firsts), columns.steps["heading"][firsts]
+    turns = (np.diff(headings) + 180) % 360 - 180
+    if count < 3 or np.ptp(turns) > 1e-4 or abs(turns[0]) < 1e-4:
+        return "change by how much the nib turns or moves between them"
+    return f"turn by {360 / count:.6g}° (360 / {count}) each time"
+
+
+def _told(count: int, again: int, is_own: bool, otherwise: str) -> tuple[str, str]:
     """What is said of some figures of a line that lie on others, and the fix."""
     left, lie = count - again, "lies" if again == 1 else "lie"
     if not is_own:
@@ -85,7 +94,7 @@ def _told(count: int, again: int, is_own: bool) -> tuple[str, str]:
         )
     return (
         f"Of {count} figures drawn here, {again} {lie} exactly on others drawn before.",
-        f"Repeat {left} times instead of {count}, or change by how much the nib turns or moves between them.",
+        f"Repeat {left} times instead of {count}, or {otherwise}.",
     )
 
 

@@ -140,7 +140,7 @@ def _of_contour(
     unit, pixels_per_unit = sheet.unit, sheet._pixels_per_unit
     places = None if origins is None else origins.steps
     is_equal = turning.turn_of(contour) is not None
-    if again := retracing.retraced_line(contour):
+    if again := retracing.retraced_line(contour, places):
         gap = None if is_equal else closing.would_close(contour, unit, places)
         yield again if gap is None else gap
         return

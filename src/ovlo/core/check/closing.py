@@ -26,6 +26,9 @@ UNSEEN_GAP = 0.05
 GATE = 0.05
 """A last side that ends short of the beginning by a larger share of itself may leave a gate."""
 
+FAR = 1.75
+"""Lengths that differ by this factor are two, of a flag and its pole, say."""
+
 FEW_LINES = 6
 """Fewer lines make letters, which are open, as well as figures that a slip left open."""
 
@@ -38,7 +41,8 @@ FEW_LINES = 6
     "another, two lengths exchanged, one turn to the wrong side, or an inner angle in place of the outer "
     f"one. Not reported for gaps of {UNSEEN_GAP:g} px or less, which cannot be seen. Only a hint "
     f"if the last side is short by more than {GATE:.0%} (it may leave a gate) or there are fewer "
-    f"than {FEW_LINES} lines (it may be a letter).",
+    f"than {FEW_LINES} lines (it may be a letter). A flag that ends on its pole "
+    "is not reported.",
 )
 def not_closed(
     contour: Contour, unit: str, pixels_per_unit: float, places: Places, is_row: bool = False
@@ -100,7 +104,7 @@ def would_close(contour: Contour, unit: str, places: Places, is_row: bool = Fals
     if is_row or _has_door(contour):
         return None
     way = repair(_chain(contour, places), unit)
-    if way is None:
+    if way is None or (_is_far(way.change) and _ends_on_itself(contour)):
         return None
     return Match(
         f"This contour of {n} steps ends {contour.gap:.4g} {unit} from its start; it would be closed "
@@ -116,6 +120,22 @@ def would_close(contour: Contour, unit: str, places: Places, is_row: bool = Fals
 def _chain(contour: Contour, places: Places) -> Chain:
     own = np.arange(len(contour)) if places is None else places[contour.steps].astype(np.int64)
     return Chain(contour.sides, contour.is_curved, own)
+
+
+def _is_far(change: Change | None) -> bool:
+    """Whether a length would become another by so much that it is no slip."""
+    return (
+        change is not None and change.kind == "length" and not 1 / FAR < float(change.new) / change.old < FAR
+    )
+
+
+def _ends_on_itself(contour: Contour) -> bool:
+    """Whether it ends on one of its own earlier lines, as a flag does on its pole."""
+    end, starts, sides = contour.points[-1], contour.points[:-2], contour.sides[:-1]
+    back = end - starts
+    along = (back * sides.conj()).real / np.maximum(np.abs(sides) ** 2, 1e-300)
+    apart = np.abs(back - np.clip(along, 0, 1) * sides)
+    return bool((apart[~contour.is_curved[:-1]] <= MEETS * contour.size).any())
 
 
 def _has_door(contour: Contour) -> bool:

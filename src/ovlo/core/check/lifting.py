@@ -12,6 +12,7 @@ import numpy as np
 
 from ovlo.core.paint.contours import MEETS
 from ovlo.core.trail.columns import Columns, PenState
+from ovlo.core.trail.origins import Origins
 from ovlo.core.values.arrays import Ints
 from ovlo.core.values.finding import PROBLEM, Match, rule
 
@@ -21,13 +22,17 @@ if TYPE_CHECKING:
 FEWEST_LIFTED = 3
 """So many lifted moves that bend look meant to draw."""
 
+FEWEST_AGAIN = 2
+"""So many lifted moves from lines of the program that drew before look so too."""
+
 
 @rule(
     "still-lifted",
     PROBLEM,
-    f"Reported when the pen is still lifted at the end after {FEWEST_LIFTED} or more moves that "
-    "bend, when a closed shape is walked with the pen lifted and not drawn later, when a shape, text or "
-    "stamp is placed with the pen lifted, and when nothing is drawn at all.",
+    f"Reported when the pen is still lifted at the end after {FEWEST_LIFTED} or more moves that bend, or "
+    f"after {FEWEST_AGAIN} or more by lines that drew before; when a closed shape is walked with the pen "
+    "lifted and not drawn later; when a shape, text or stamp is placed with the pen lifted; and when nothing "
+    "is drawn at all.",
 )
 def still_lifted(sheet: Sheet) -> Iterator[Match]:
     """A pen that stayed lifted while it moved or marked as if to draw."""
@@ -58,7 +63,9 @@ def _moves(sheet: Sheet) -> Iterator[Match]:
         lifted = mine[pen_of_step[mine] == PenState.LIFTED]
         last = int(mine[traced[mine]].max(initial=-1))
         after = lifted[lifted > last]
-        if nib.is_lifted and (nothing or _look_meant(columns, after)):
+        drew_here = _from_drawn_places(sheet._origins, mine[traced[mine]], after)
+        if nib.is_lifted and (nothing or _look_meant(columns, after) or len(drew_here) >= FEWEST_AGAIN):
+            after = drew_here if len(drew_here) else after
             place = complex(*nib.position) if not len(after) else complex(*columns.points[after[0]])
             yield Match(
                 f"The pen stayed lifted: {_counted(len(after))} drew nothing"
@@ -87,6 +94,13 @@ def _moves(sheet: Sheet) -> Iterator[Match]:
             0j,
             tuple(range(len(columns))) if moved else (),
         )
+
+
+def _from_drawn_places(origins: Origins | None, drawn: Ints, lifted: Ints) -> Ints:
+    """The lifted steps that come from places in the program which drew before, and do not draw any more."""
+    if origins is None:
+        return lifted[:0]
+    return lifted[np.isin(origins.steps[lifted], origins.steps[drawn])]
 
 
 def _counted(moves: int) -> str:

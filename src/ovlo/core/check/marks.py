@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
 
@@ -67,7 +67,7 @@ def off_sheet(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
     yield Match(
         f"{over.count} of {over.total} {'mark' if over.total == 1 else 'marks'} "
         f"{'leaves' if over.count == 1 else 'leave'} the sheet: {far}.",
-        _fix_of_place(sheet, boxes.chosen(is_out | ~over.is_out)),
+        _anchor_fix(sheet, steps) or _fix_of_place(sheet, boxes.chosen(is_out | ~over.is_out)),
         complex(*place.tolist()),
         tuple(steps.tolist()),
         tuple(columns.texts[i].origin for i in texts.tolist()),
@@ -174,6 +174,52 @@ def _steps_beyond(columns: Columns, half: Floats) -> Ints:
     return np.flatnonzero(is_traced & (ends > half).any(axis=1))
 
 
+def _anchor_fix(sheet: Sheet, steps: Ints) -> str:
+    """What to write if rectangles that leave the sheet would fit with the nib at a corner."""
+    columns, half = sheet._columns, np.array([sheet.width, sheet.height]) / 2
+    found = 0
+    for rectangle in laid_rectangles(columns):
+        if not np.isin(rectangle.steps, steps).any():
+            continue
+        found += len(np.intersect1d(rectangle.steps, steps))
+        # Along the heading, and to its left.
+        corners = np.append(rectangle.corners, rectangle.corners + rectangle.to_corner)[4:]
+        if np.abs(np.column_stack([corners.real, corners.imag]) / half).max() > 1 + MEETS:
+            return ""
+    if not found or found < len(steps):
+        return ""
+    return (
+        'Write anchor="corner" if the nib stands at the lower left corner of the rectangle; without it, the '
+        "nib stands at its centre."
+    )
+
+
+class Rectangle(NamedTuple):
+    """A rectangle laid around the nib: its steps, its corners, and the way from its middle to a corner."""
+
+    steps: Ints
+    corners: Complexes
+    to_corner: complex
+
+
+def laid_rectangles(columns: Columns) -> Iterator[Rectangle]:
+    """The rectangles around a nib, which along its heading are as long as they are wide."""
+    runs, stops = columns.runs, columns.stops
+    for k in np.flatnonzero((stops - runs["start"] == 4) & np.isin(runs["pen"], TRACED)).tolist():
+        first = int(runs["start"][k])
+        corners = columns.points[first : first + 4] @ AXES
+        if first < 1 or not _is_rectangle(columns.starts[first] @ AXES, corners):
+            continue
+        middle, at = corners.mean(), complex(columns.starts[first - 1] @ AXES)
+        if abs(at - middle) > MEETS * abs(corners[0] - middle):
+            continue
+        heading = np.exp(1j * np.radians(columns.steps["heading"][first - 1]))
+        seen = (corners - middle) / heading
+        yield Rectangle(
+            np.arange(first, first + 4), corners, complex(seen.real.max(), seen.imag.max()) * complex(heading)
+        )
+
+
 def _fix_of_place(sheet: Sheet, boxes: MarkBoxes) -> str:
     """How marks would fit: moved, if that is enough, else smaller, or on a larger sheet."""
     low, high = boxes.low.min(axis=0), boxes.high.max(axis=0)
@@ -266,6 +312,8 @@ def hairline(sheet: Sheet) -> Iterator[Match]:
 LEVEL = (0, 90)
 """Headings of words that are meant: level, and upwards beside an axis."""
 
+TRACED = (PenState.DRAW, PenState.TRACE)
+
 
 @rule(
     "left-over-heading",
@@ -280,22 +328,15 @@ def left_over_heading(columns: Columns) -> Iterator[Match]:
     for text in columns.texts:
         if text.heading not in LEVEL and _is_left_over(columns, pens, text.step - 1, text.heading):
             yield _left_over("These words are", text.heading, complex(text.x, text.y), (), (text.origin,))
-    runs, stops = columns.runs, columns.stops
-    sides = stops - runs["start"]
-    for k in np.flatnonzero((sides == 4) & (runs["pen"] == PenState.DRAW)).tolist():
-        first = int(runs["start"][k])
-        corners = columns.points[first : first + 4] @ AXES
-        jump = first - 1
-        if jump < 1 or not _is_rectangle(columns.starts[first] @ AXES, corners):
-            continue
-        middle = corners.mean()
-        heading = float(columns.steps["heading"][jump - 1])
-        side = np.degrees(np.angle(corners[1] - corners[0])) - heading
-        is_centred = abs(complex(columns.starts[jump] @ AXES) - middle) <= MEETS * abs(corners[0] - middle)
+    for rectangle in laid_rectangles(columns):
+        first = int(rectangle.steps[0])
+        heading = float(columns.steps["heading"][first - 2])
+        side = np.degrees(np.angle(rectangle.corners[1] - rectangle.corners[0])) - heading
         is_along = abs(side / 90 - round(side / 90)) <= MEETS
-        if is_centred and is_along and heading % 90 and _is_left_over(columns, pens, jump - 1, heading):
-            steps = tuple(range(first, first + 4))
-            yield _left_over("This rectangle is", heading, complex(middle), steps, ())
+        if pens[first] == PenState.DRAW and is_along and heading % 90:
+            if _is_left_over(columns, pens, first - 2, heading):
+                place, steps = complex(rectangle.corners.mean()), tuple(rectangle.steps.tolist())
+                yield _left_over("This rectangle is", heading, place, steps, ())
 
 
 def _is_left_over(columns: Columns, pens: Ints, travel: int, heading: float) -> bool:

@@ -13,6 +13,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from ovlo.core.check.again import turn_instead
 from ovlo.core.check.laws import (
     EACH,
     LONGEST_TURNS,
@@ -70,7 +71,7 @@ def series_again(sheet: Sheet, told: set[int]) -> Iterator[Match]:
     if origins is None or sheet.seed is not None:
         return
     exact = EXACT * max(sheet.width, sheet.height)
-    told = set(told)
+    told, said = set(told), set()
     for one in series(columns, origins, sheet._trail.stamped()):
         first, last = columns.starts[one.steps[0][0]], columns.points[one.steps[0][-1]]
         if np.abs(first - last).max() <= exact:
@@ -83,14 +84,19 @@ def series_again(sheet: Sheet, told: set[int]) -> Iterator[Match]:
             continue
         row = int(np.setdiff1d(np.arange(len(one)), firsts)[0])
         steps = [int(step) for step in one.steps[row]]
-        if not told.isdisjoint(steps):
+        message = (
+            f"Each of {len(firsts)} figures is drawn {times} times in the same place, {len(one)} in all."
+        )
+        if not told.isdisjoint(steps) or message in said:
             continue
         told.update(steps)
+        said.add(message)  # the lines of one figure have one cause
         yield _match(
             one,
             row,
-            f"Each of {len(firsts)} figures is drawn {times} times in the same place, {len(one)} in all.",
-            f"Repeat {len(firsts)} times instead of {len(one)}, or change the turn or the move between them.",
+            message,
+            f"Repeat {len(firsts)} times instead of {len(one)}, or "
+            f"{turn_instead(columns, np.array([some[0] for some in one.steps]))}.",
         )
 
 

@@ -8,6 +8,7 @@ from __future__ import annotations
 from math import gcd
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ovlo.core.check.polygons import FEWEST_SIDES, figure, is_angle, typed
 from ovlo.core.check.turning import turn_of
@@ -24,8 +25,11 @@ MOST_SIDES = 100
     f"Reported when a walk returns to its start after {FEWEST_SIDES} or more steps, and all "
     "further steps repeat the first ones in the same order and, on curves, in the same direction.",
 )
-def retraced_line(contour: Contour) -> Match | None:
-    """A walk that runs on past its own beginning: its last steps are its first ones again."""
+def retraced_line(contour: Contour, places: NDArray[np.int32] | None = None) -> Match | None:
+    """A walk that runs on past its own beginning: its last steps are its first ones again.
+
+    `places` are the numbers of the places of all steps in the program, if they are known.
+    """
     points, n = contour.points, len(contour)
     near = MEETS * contour.size
     for closed in np.flatnonzero(np.abs(points[FEWEST_SIDES:-1] - points[0]) <= near) + FEWEST_SIDES:
@@ -35,7 +39,8 @@ def retraced_line(contour: Contour) -> Match | None:
         # What follows goes round as the first round did, as often as it takes.
         expected = points[np.arange(1, again + 1) % closed]
         if (np.abs(points[closed + 1 :] - expected) <= near).all() and _bends_alike(contour, int(closed)):
-            return _told_retraced(contour, int(closed), again)
+            parts = 1 if places is None else len(np.unique(places[contour.steps]))
+            return _told_retraced(contour, int(closed), again, parts)
     return None
 
 
@@ -46,7 +51,7 @@ def _bends_alike(contour: Contour, closed: int) -> bool:
     return bool((apart <= MEETS * contour.size).all())
 
 
-def _told_retraced(contour: Contour, closed: int, again: int) -> Match:
+def _told_retraced(contour: Contour, closed: int, again: int, parts: int) -> Match:
     n, turn = len(contour), turn_of(contour)
     rounds = again / closed
     if again == 1:
@@ -59,6 +64,8 @@ def _told_retraced(contour: Contour, closed: int, again: int) -> Match:
     if turn is not None and _is_plain(n, abs(turn), closed):
         # Nobody means a star by it.
         fix, change = f"Repeat {closed} times instead of {n}.", Change("times", f"{closed}", n)
+        if parts > 1:  # several sides in each round of a loop
+            fix = f"Stop after {closed} sides instead of {n}, or turn one of them to the other side."
     elif turn is not None:
         fix = _both_readings(n, abs(turn), closed)
     steps = tuple(contour.steps[closed:].tolist())
@@ -70,7 +77,7 @@ def _told_retraced(contour: Contour, closed: int, again: int) -> Match:
 
 def _is_plain(n: int, angle: float, closed: int) -> bool:
     """Whether it is a plain polygon, walked so often that no star of n points can be meant."""
-    is_often = n % closed == 0 and n > 4 * closed
+    is_often = n % closed == 0 and n >= 4 * closed
     return n > MOST_SIDES or (is_often and is_angle(angle, 360 / closed))
 
 

@@ -17,6 +17,7 @@ from ovlo.program.source.tree import (
     called,
     functions,
     last_name,
+    number_at,
     own_nodes,
     parameters,
 )
@@ -58,6 +59,9 @@ ROUNDS = (90, 180, 360, 720)
 
 LEAST_DEGREES = 7
 """A plain number above 2π is no angle in radians that anybody writes."""
+
+COARSE = 2
+"""A range with such steps, or greater ones, counts no radians."""
 
 LEAST_WHOLE = 7
 """Smaller numbers are halved and so on to find a middle."""
@@ -172,8 +176,8 @@ def _divided(node: ast.BinOp) -> bool | None:
 @rule(
     "degrees-for-radians",
     PROBLEM,
-    "Reported when a sine, cosine or tangent is given a heading, a number above 2π, parts of 360 or a "
-    "range up to 360: these functions take radians.",
+    "Reported when a sine, cosine or tangent is given a heading, a number above 2π, parts of 360, or a "
+    f"number that counts up to 360, by {COARSE} or more, or from far below 0: these functions take radians.",
 )
 def degrees_for_radians(tree: ast.Module) -> Iterator[SourceMatch]:
     """Angles in degrees that are given to a sine, cosine or tangent."""
@@ -219,8 +223,12 @@ def _is_degrees(node: ast.expr) -> bool | None:
     if name in MAKES_DEGREES or (isinstance(node, ast.Attribute) and node.attr == "heading"):
         return True
     if name == "range":
-        ends = [part.value for part in node.args if isinstance(part, ast.Constant)]  # type: ignore[attr-defined]
-        return any(end in (*ROUNDS, *(n + 1 for n in ROUNDS)) for end in ends)
+        ends = [number_at(part) for part in node.args]  # type: ignore[attr-defined]
+        steps = ends[2] if len(ends) == 3 else 1
+        # Nobody goes on by 2 radians, or begins far below 0; those are places along a wave.
+        is_coarse = steps is not None and abs(steps) >= COARSE
+        is_below = len(ends) > 1 and ends[0] is not None and ends[0] <= -LEAST_DEGREES
+        return is_coarse or is_below or any(end in (*ROUNDS, *(n + 1 for n in ROUNDS)) for end in ends)
     if isinstance(node, ast.Call):
         return False
     if isinstance(node, ast.BinOp) and isinstance(node.op, ast.Div):

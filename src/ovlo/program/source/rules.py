@@ -10,7 +10,6 @@ from __future__ import annotations
 import ast
 import sys
 from collections.abc import Iterator
-from itertools import pairwise
 from pathlib import Path
 
 from ovlo.core.check.check import RULES as CORE_RULES
@@ -18,15 +17,12 @@ from ovlo.core.pen.unused import HOW
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.finding import HINT, PROBLEM, Edit, Finding, declared, rule, rules_in
-from ovlo.program.source import angles, slips, styles
+from ovlo.program.source import angles, loops, recursion, slips, styles
 from ovlo.program.source.tree import (
     Function,
     SourceMatch,
-    all_names,
     blocks,
-    changed_names,
     functions,
-    last_name,
     lone_expressions,
     parameters,
     read_names,
@@ -116,66 +112,6 @@ def _not_called(tree: ast.Module) -> Iterator[SourceMatch]:
             f"Write {words}({'' if takes_nothing else '…'}).",
             edit=Edit(named.lineno, end, end, "()") if takes_nothing else None,
         )
-
-
-@rule(
-    "infinite-recursion",
-    PROBLEM,
-    "Reported when a function calls itself with the very values it was given, without changing any of "
-    "them. Not reported if random numbers decide whether it goes on.",
-)
-def _infinite_recursion(tree: ast.Module) -> Iterator[SourceMatch]:
-    for function in functions(tree):
-        taken = [one.arg for one in function.args.args]
-        if (
-            not taken
-            or changed_names(function) & set(taken)
-            or any(last_name(node) == "dice" for node in ast.walk(function))
-        ):
-            continue
-        for node in ast.walk(function):
-            if not isinstance(node, ast.Call) or not isinstance(node.func, ast.Name):
-                continue
-            given = [one.id if isinstance(one, ast.Name) else "" for one in node.args]
-            if node.func.id == function.name and given == taken and not node.keywords:
-                call = f"{function.name}({', '.join(taken)})"
-                yield SourceMatch(
-                    node.lineno,
-                    f"{function.name} calls itself with the very values it was given, so it never ends.",
-                    f"Pass {call} a smaller value, such as a shorter side or a depth that counts down.",
-                )
-
-
-@rule(
-    "turn-outside-loop",
-    HINT,
-    "Reported when a loop does nothing but go ahead by one length, so that it draws one long line, and a "
-    "turn stands right behind it.",
-)
-def _turn_outside_loop(tree: ast.Module) -> Iterator[SourceMatch]:
-    for owner in (tree, *functions(tree)):
-        for body in blocks(owner):
-            for loop, after in pairwise(body):
-                if not isinstance(loop, ast.For) or len(loop.body) != 1 or loop.orelse:
-                    continue
-                moved = _steered(loop.body[0], ("forward", "back"))
-                turned = _steered(after, ("left", "right"))
-                if moved is None or turned is None or read_names(loop.body[0]) & all_names(loop.target):
-                    continue
-                call = ast.unparse(turned)
-                yield SourceMatch(
-                    after.lineno,
-                    f"The loop above draws one long line, since {call} is not in it.",
-                    f"Indent {call}, so that the nib turns each time.",
-                    edit=Edit(after.lineno, after.col_offset, after.col_offset, "    "),
-                )
-
-
-def _steered(statement: ast.stmt, names: tuple[str, ...]) -> ast.Call | None:
-    """The call of a statement, if it is one of a method with such a name and one argument."""
-    call = statement.value if isinstance(statement, ast.Expr) else None
-    is_such = isinstance(call, ast.Call) and isinstance(call.func, ast.Attribute) and call.func.attr in names
-    return call if is_such and isinstance(call, ast.Call) and len(call.args) == 1 else None
 
 
 @rule(
@@ -301,7 +237,7 @@ def _is_empty(function: Function) -> bool:
     )
 
 
-OWN = sys.modules[__name__], styles, angles, slips
+OWN = sys.modules[__name__], recursion, loops, styles, angles, slips
 
 LOOKS = rules_in(*OWN)
 """The functions that look at a program, one a rule."""

@@ -27,9 +27,10 @@ from ovlo.program.source.tree import (
     changed_names,
     defined_names,
     functions,
+    last_name,
     lone_expressions,
+    number_at,
     own_nodes,
-    read_names,
 )
 
 NEW_OF_MOTIF = {"centred", "mirrored", "moved", "scaled", "turned"}
@@ -39,7 +40,8 @@ NEW = {"sorted", "reversed", "abs", "round", "min", "max", "sum", "len", "blend"
 
 LEAVING = ast.Return | ast.Raise | ast.Break | ast.Continue
 
-WAYS_OUT = ast.Return | ast.Raise | ast.Break | ast.Yield | ast.YieldFrom
+FEWEST_ITEMS = 3
+"""Of a list, of which one alone is used."""
 
 COMPARED: dict[type[ast.cmpop], Callable[[float, float], bool]] = {
     ast.Lt: lt,
@@ -217,105 +219,7 @@ def _unreachable(tree: ast.Module) -> Iterator[SourceMatch]:
                     break
 
 
-# ── loops and conditions ──────────────────────────────────────────────────────────────────────────────────
-
-
-@rule(
-    "same-loop-name",
-    PROBLEM,
-    "Reported when an inner loop uses the name of the loop around it, which goes on to read that name.",
-)
-def _same_loop_name(tree: ast.Module) -> Iterator[SourceMatch]:
-    for outer in ast.walk(tree):
-        if not isinstance(outer, ast.For) or not isinstance(outer.target, ast.Name):
-            continue
-        name = outer.target.id
-        for at, inner in enumerate(outer.body):
-            if not isinstance(inner, ast.For) or not isinstance(inner.target, ast.Name):
-                continue
-            if inner.target.id == name and any(name in read_names(one) for one in outer.body[at + 1 :]):
-                yield SourceMatch(
-                    inner.lineno,
-                    f"This loop changes {name}, which the loop in line {outer.lineno} counts with.",
-                    "Give the inner loop a name of its own.",
-                )
-
-
-@rule(
-    "empty-range",
-    PROBLEM,
-    "Reported when a loop runs over a `range` that holds no numbers.",
-)
-def _empty_range(tree: ast.Module) -> Iterator[SourceMatch]:
-    for node in ast.walk(tree):
-        if not isinstance(node, ast.Call) or called(node) != "range" or not 2 <= len(node.args) <= 3:
-            continue
-        given = [_number(one) for one in node.args]
-        if any(not isinstance(one, int) for one in given) or node.keywords:
-            continue
-        first, stop, step = (*given, 1)[:3]
-        if not step or first == stop or len(range(first, stop, step)):
-            continue
-        wanted = f"range({first}, {stop}, {-step})"
-        edit = None
-        if node.lineno == node.end_lineno:
-            edit = Edit(node.lineno, node.col_offset, node.end_col_offset or 0, wanted)
-        yield SourceMatch(
-            node.lineno,
-            f"{ast.unparse(node)} holds no numbers, so the loop never runs.",
-            f"Count the other way: {wanted}.",
-            edit=edit,
-        )
-
-
-def _number(node: ast.expr) -> Any:
-    """The number that stands there; None for anything else."""
-    try:
-        value = ast.literal_eval(node)
-    except (ValueError, TypeError, SyntaxError):
-        return None
-    return value if isinstance(value, int | float) and not isinstance(value, bool) else None
-
-
-@rule(
-    "endless-loop",
-    PROBLEM,
-    "Reported when nothing inside a `while` loop changes what its condition asks, and nothing leaves it.",
-)
-def _endless_loop(tree: ast.Module) -> Iterator[SourceMatch]:
-    shared = any(isinstance(node, ast.Global | ast.Nonlocal) for node in ast.walk(tree))
-    for node in ast.walk(tree):
-        if not isinstance(node, ast.While) or any(isinstance(one, WAYS_OUT) for one in ast.walk(node)):
-            continue
-        asked = _plainly_asked(node.test)
-        if asked is None or (shared and asked):
-            continue
-        if not asked and not (isinstance(node.test, ast.Constant) and node.test.value):
-            continue
-        if not asked & set().union(*(changed_names(one) for one in node.body)):
-            names = " or ".join(sorted(asked))
-            yield SourceMatch(
-                node.lineno,
-                f"Nothing in this loop changes {names}, so it never ends."
-                if names
-                else "Nothing leaves this loop, so it never ends.",
-                f"Change {names} inside the loop, or use `for … in range(…)`."
-                if names
-                else "Add a condition with break, or use `for … in range(…)`.",
-            )
-
-
-def _plainly_asked(test: ast.expr) -> set[str] | None:
-    """The names in a condition of names and numbers; None where it asks for more than that."""
-    kinds = (
-        *(ast.Compare, ast.BoolOp, ast.BinOp, ast.UnaryOp, ast.Name, ast.Constant, ast.expr_context),
-        *(ast.operator, ast.cmpop, ast.boolop, ast.unaryop),
-    )
-    if not isinstance(test, ast.Compare | ast.BoolOp | ast.UnaryOp | ast.Constant):
-        return None
-    if not all(isinstance(one, kinds) for one in ast.walk(test)):
-        return None
-    return read_names(test)
+# ── conditions ──────────────────────────────────────────────────────────────────────────────────
 
 
 @rule(
@@ -329,6 +233,8 @@ def _fixed_condition(tree: ast.Module) -> Iterator[SourceMatch]:
             yield from _always_true(node.test)
         if isinstance(node, ast.If):
             yield from _hidden_branches(node)
+        if isinstance(node, ast.Compare):
+            yield from _never_the_remainder(node)
     for owner in (tree, *functions(tree)):
         for body in blocks(owner):
             for before, loop in pairwise(body):
@@ -352,10 +258,85 @@ def _always_true(test: ast.expr) -> Iterator[SourceMatch]:
             return
 
 
+def _never_the_remainder(test: ast.Compare) -> Iterator[SourceMatch]:
+    """`row % 2 == 2`."""
+    whole, number = test.left, number_at(test.comparators[0])
+    if len(test.ops) != 1 or not isinstance(test.ops[0], ast.Eq) or number is None:
+        return
+    if not isinstance(whole, ast.BinOp) or not isinstance(whole.op, ast.Mod):
+        return
+    divisor = number_at(whole.right)
+    if divisor and divisor > 0 and not 0 <= number < divisor:
+        yield SourceMatch(
+            test.lineno,
+            f"{ast.unparse(test)} is never true: the remainder of a division by {divisor:g} is from 0 up to, "
+            f"but not including, {divisor:g}.",
+            f"Compare with a smaller number: {ast.unparse(whole)} == {divisor - 1:g}.",
+        )
+
+
+@rule(
+    "missing-brackets",
+    HINT,
+    "Reported when a sum is compared with a number, of which only the last term is divided for its "
+    "remainder: row + column % 2 == 0.",
+)
+def _missing_brackets(tree: ast.Module) -> Iterator[SourceMatch]:
+    for test in ast.walk(tree):
+        if not isinstance(test, ast.Compare) or not isinstance(test.ops[0], ast.Eq | ast.NotEq):
+            continue
+        whole, number = test.left, number_at(test.comparators[0])
+        if not isinstance(whole, ast.BinOp) or not isinstance(whole.op, ast.Add | ast.Sub):
+            continue
+        last = whole.right
+        if not isinstance(last, ast.BinOp) or not isinstance(last.op, ast.Mod) or number is None:
+            continue
+        divisor = number_at(last.right)
+        if divisor is None or not 0 <= number < divisor or number_at(whole.left) is not None:
+            continue
+        sign = "+" if isinstance(whole.op, ast.Add) else "-"
+        wanted = f"({ast.unparse(whole.left)} {sign} {ast.unparse(last.left)}) % {divisor}"
+        edit = None
+        if whole.lineno == whole.end_lineno:
+            edit = Edit(whole.lineno, whole.col_offset, whole.end_col_offset or 0, wanted)
+        yield SourceMatch(
+            test.lineno,
+            f"In {ast.unparse(whole)} only {ast.unparse(last.left)} is divided, not the sum.",
+            f"Put brackets round the sum: {wanted}.",
+            edit=edit,
+        )
+
+
+@rule(
+    "unused-items",
+    HINT,
+    "Reported when a list of three items or more is used for one of them alone, always the same.",
+)
+def _unused_items(tree: ast.Module) -> Iterator[SourceMatch]:
+    for node in tree.body:
+        target = node.targets[0] if isinstance(node, ast.Assign) else None
+        if not isinstance(node, ast.Assign) or not isinstance(target, ast.Name):
+            continue
+        if not isinstance(node.value, ast.List | ast.Tuple) or len(node.value.elts) < FEWEST_ITEMS:
+            continue
+        name = target.id
+        every = list(ast.walk(tree))
+        taken = [one for one in every if isinstance(one, ast.Subscript) and last_name(one.value) == name]
+        named = [one for one in every if isinstance(one, ast.Name) and one.id == name]
+        indices = {number_at(one.slice) for one in taken}
+        if len(named) == len(taken) + 1 and len(indices) == 1 and None not in indices:
+            first = taken[0]
+            yield SourceMatch(
+                first.lineno,
+                f"{name} has {len(node.value.elts)} items, but only {ast.unparse(first)} is ever used.",
+                f"Choose by a number that changes, such as {name}[i % {len(node.value.elts)}].",
+            )
+
+
 def _false_at_once(before: ast.stmt, loop: ast.While) -> Iterator[SourceMatch]:
     if not isinstance(before, ast.Assign) or not isinstance(before.targets[0], ast.Name):
         return
-    value, asked = _number(before.value), _comparison(loop.test)
+    value, asked = number_at(before.value), _comparison(loop.test)
     if value is None or asked is None or asked[0] != before.targets[0].id:
         return
     name, kind, limit = asked
@@ -387,7 +368,7 @@ def _comparison(test: ast.expr) -> tuple[str, type[ast.cmpop], float] | None:
     """The name, the kind and the number of a plain comparison."""
     if not isinstance(test, ast.Compare) or len(test.ops) != 1 or not isinstance(test.left, ast.Name):
         return None
-    number, kind = _number(test.comparators[0]), type(test.ops[0])
+    number, kind = number_at(test.comparators[0]), type(test.ops[0])
     return (test.left.id, kind, number) if number is not None and kind in COMPARED else None
 
 

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Iterator
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from ovlo.core.values.finding import Edit
 
@@ -102,3 +102,32 @@ def last_name(node: ast.AST) -> str:
 def called(node: ast.AST) -> str:
     """The last name of what a call calls; "" of what is no call."""
     return last_name(node.func) if isinstance(node, ast.Call) else ""
+
+
+def number_at(node: ast.expr) -> Any:
+    """The number that is written there; None for anything else."""
+    try:
+        value = ast.literal_eval(node)
+    except (ValueError, TypeError, SyntaxError):
+        return None
+    return value if isinstance(value, int | float) and not isinstance(value, bool) else None
+
+
+def steered(statement: ast.stmt, names: tuple[str, ...]) -> ast.Call | None:
+    """The call of a statement, if it is one of a method with such a name and one argument."""
+    call = statement.value if isinstance(statement, ast.Expr) else None
+    is_such = isinstance(call, ast.Call) and isinstance(call.func, ast.Attribute) and call.func.attr in names
+    return call if is_such and isinstance(call, ast.Call) and len(call.args) == 1 else None
+
+
+def plainly_asked(test: ast.expr) -> set[str] | None:
+    """The names in a condition of names and numbers; None where it asks for more than that."""
+    kinds = (
+        *(ast.Compare, ast.BoolOp, ast.BinOp, ast.UnaryOp, ast.Name, ast.Constant, ast.expr_context),
+        *(ast.operator, ast.cmpop, ast.boolop, ast.unaryop),
+    )
+    if not isinstance(test, ast.Compare | ast.BoolOp | ast.UnaryOp | ast.Constant):
+        return None
+    if not all(isinstance(one, kinds) for one in ast.walk(test)):
+        return None
+    return read_names(test)

@@ -59,6 +59,6 @@ def other_colour(beneath: Colour, whose: str, what: str) -> str:
     name = max(apart, key=lambda key: apart[key])
     article = "an" if what == "ink" else "a"
     return (
-        f"Give {whose} {article} {what} that differs by at least {ALIKE:g} CIEDE2000; "
-        f'"{name}" differs by {apart[name]:.0f}.'
+        f'Give {whose} {article} {what} that stands out, such as "{name}", which differs by '
+        f"{apart[name]:.0f} CIEDE2000; {ALIKE:g} is the least that can be seen."
     )
