@@ -1,0 +1,359 @@
+"""Loops that do not repeat what they should: what stands outside, what is counted in vain, what never ends.
+
+for one in turn_outside_loop(tree): ...
+"""
+
+from __future__ import annotations
+
+import ast
+import inspect
+from collections.abc import Iterator
+from functools import lru_cache
+from itertools import pairwise
+
+from ovlo.core.sheet.nib import Nib
+from ovlo.core.values.finding import HINT, PROBLEM, Edit, rule
+from ovlo.program.source.tree import (
+    SourceMatch,
+    all_names,
+    blocks,
+    called,
+    changed_names,
+    functions,
+    number_at,
+    plainly_asked,
+    read_names,
+    steered,
+)
+
+TURNS = ("left", "right")
+
+TRAVELS = ("travel", "travel_by", "travel_to")
+
+STEERING = {*TURNS, *TRAVELS, "forward", "back"}
+
+MARKS = {"text", "stamp", "circle", "ellipse", "polygon", "star", "rectangle", "spiral", "area"}
+"""Methods that draw something in one place."""
+
+FIGURE_COUNTS = range(3, 37)
+"""Figures of a rosette, as its turn is written."""
+
+WAYS_OUT = ast.Return | ast.Raise | ast.Break | ast.Yield | ast.YieldFrom
+
+
+# ── what stands outside ───────────────────────────────────────────────────────────────────────────────────
+
+
+@rule(
+    "turn-outside-loop",
+    HINT,
+    "Reported when a loop does nothing but go ahead by one length, so that it draws one long line, and a "
+    "turn stands right behind it; and when a loop only calls one function with the same values, and a turn "
+    "or travel behind it is the last line of the program.",
+)
+def turn_outside_loop(tree: ast.Module) -> Iterator[SourceMatch]:
+    """Turns that stand behind the loop they belong into."""
+    own = {one.name for one in functions(tree)}
+    for owner in (tree, *functions(tree)):
+        for body in blocks(owner):
+            for number, (loop, after) in enumerate(pairwise(body)):
+                if not isinstance(loop, ast.For) or len(loop.body) != 1 or called(loop.iter) == "full_turn":
+                    continue
+                is_fixed = not read_names(loop.body[0]) & all_names(loop.target)
+                turned = steered(after, TURNS)
+                if is_fixed and turned is not None and steered(loop.body[0], ("forward", "back")):
+                    words = f"The loop above draws one long line, since {ast.unparse(turned)} is not in it."
+                    yield _to_be_indented(after, words, "so that the nib turns each time")
+                elif is_fixed and _is_shape_call(loop.body[0], own) and body is tree.body:
+                    if steered(after, TURNS + TRAVELS) is None or not _is_last(body[number + 2 :]):
+                        continue
+                    call = ast.unparse(loop.body[0])
+                    words = f"The loop above calls {call} again and again from where the last call ended."
+                    yield _to_be_indented(after, words, "if it should happen each time")
+
+
+def _to_be_indented(after: ast.stmt, message: str, why: str) -> SourceMatch:
+    edit = None
+    if after.lineno == after.end_lineno:
+        edit = Edit(after.lineno, after.col_offset, after.col_offset, "    ")
+    return SourceMatch(after.lineno, message, f"Indent {ast.unparse(after)}, {why}.", edit=edit)
+
+
+def _is_shape_call(statement: ast.stmt, own: set[str]) -> bool:
+    """Whether a statement calls a function of the program, or draws a shape."""
+    name = called(statement.value) if isinstance(statement, ast.Expr) else ""
+    return name in own or name in MARKS
+
+
+def _is_last(rest: list[ast.stmt]) -> bool:
+    """Whether nothing is drawn after a statement: the picture is saved or shown, at most."""
+    return all(isinstance(one, ast.Expr) and called(one.value) in {"save", "show", "print"} for one in rest)
+
+
+@rule(
+    "drawn-after-loop",
+    HINT,
+    "Reported when a loop travels from point to point without drawing, and the line behind it draws at the "
+    "last of them.",
+)
+def drawn_after_loop(tree: ast.Module) -> Iterator[SourceMatch]:
+    """Loops of travels, with what should be drawn at each point behind them."""
+    own = {one.name for one in functions(tree)}
+    for owner in (tree, *functions(tree)):
+        for body in blocks(owner):
+            for loop, after in pairwise(body):
+                if not isinstance(loop, ast.For) or loop.orelse or not _only_travels(loop):
+                    continue
+                calls = [after.value] if isinstance(after, ast.Expr) else []
+                if isinstance(after, ast.With):
+                    calls = [item.context_expr for item in after.items]
+                if calls and (called(calls[0]) in MARKS or called(calls[0]) in own):
+                    words = ast.unparse(after).partition("\n")[0].rstrip(":")
+                    edit = None
+                    if after.lineno == after.end_lineno:
+                        edit = Edit(after.lineno, after.col_offset, after.col_offset, "    ")
+                    yield SourceMatch(
+                        after.lineno,
+                        f"The loop in line {loop.lineno} only travels, and this line draws once, at the last "
+                        "point.",
+                        f"Indent {words}, so that it is drawn at each point.",
+                        edit=edit,
+                    )
+
+
+def _only_travels(loop: ast.For) -> bool:
+    """Whether a loop goes to other points each time, and does nothing there."""
+    made = all_names(loop.target)
+    goes = False
+    for one in loop.body:
+        if isinstance(one, ast.Assign):
+            made |= changed_names(one)
+        elif isinstance(one, ast.Expr) and called(one.value) == "travel_to":
+            goes |= bool(read_names(one) & made)
+        elif not (isinstance(one, ast.Expr) and called(one.value) in {"turn_to", "aim_at", *TURNS}):
+            return False
+    return goes
+
+
+# ── what is counted ───────────────────────────────────────────────────────────────────────────────────────
+
+
+@rule(
+    "turned-twice",
+    HINT,
+    "Reported when a loop of `full_turn`, which turns the nib by itself, begins or ends with the same turn "
+    "once more.",
+)
+def turned_twice(tree: ast.Module) -> Iterator[SourceMatch]:
+    """Turns of one's own where `full_turn` turns already."""
+    for loop in ast.walk(tree):
+        if not isinstance(loop, ast.For) or called(loop.iter) != "full_turn":
+            continue
+        assert isinstance(loop.iter, ast.Call)
+        count = next(iter(loop.iter.args), None)
+        turns = [call for one in loop.body if (call := steered(one, TURNS))]
+        if count is None or len(turns) != 1 or not _is_share(turns[0].args[0], count):
+            continue
+        if turns[0] not in (getattr(loop.body[0], "value", None), getattr(loop.body[-1], "value", None)):
+            continue
+        words, line = ast.unparse(turns[0]), turns[0].lineno
+        is_whole = len(loop.body) > 1 and line == turns[0].end_lineno
+        yield SourceMatch(
+            line,
+            f"full_turn turns the nib by 360 / {ast.unparse(count)} by itself; {words} turns it once more.",
+            f"Remove {words}.",
+            edit=Edit(line, 0, turns[0].end_col_offset or 0, "") if is_whole else None,
+        )
+
+
+def _is_share(angle: ast.expr, count: ast.expr) -> bool:
+    """Whether an angle is 360 divided by a count."""
+    if isinstance(angle, ast.BinOp) and isinstance(angle.op, ast.Div) and number_at(angle.left) == 360:
+        return ast.unparse(angle.right) == ast.unparse(count)
+    size, times = number_at(angle), number_at(count)
+    return bool(size and times and abs(size * times - 360) < 1e-6)
+
+
+@rule(
+    "other-count",
+    HINT,
+    "Reported when a loop draws a figure as often as a name says and turns each time by 360 divided by a "
+    "number. Not reported for loops that only go forward, which may walk a part of a curve.",
+)
+def other_count(tree: ast.Module) -> Iterator[SourceMatch]:
+    """Rosettes whose count may change, and whose turn may not."""
+    for loop in ast.walk(tree):
+        if not isinstance(loop, ast.For) or called(loop.iter) != "range":
+            continue
+        assert isinstance(loop.iter, ast.Call)
+        count = loop.iter.args[0] if len(loop.iter.args) == 1 else None
+        turns = [call for one in loop.body if (call := steered(one, TURNS))]
+        if not isinstance(count, ast.Name) or len(turns) != 1 or not _draws_alike(loop):
+            continue
+        angle = turns[0].args[0]
+        if not isinstance(angle, ast.BinOp) or not isinstance(angle.op, ast.Div):
+            continue
+        parts = number_at(angle.right)
+        if number_at(angle.left) != 360 or parts not in FIGURE_COUNTS:
+            continue
+        at = angle.right
+        yield SourceMatch(
+            angle.lineno,
+            f"The loop repeats {count.id} times, but turns by 360 / {parts}, so it goes round once only if "
+            f"{count.id} is {parts}.",
+            f"Write 360 / {count.id}.",
+            edit=Edit(at.lineno, at.col_offset, at.end_col_offset or 0, count.id),
+        )
+
+
+def _draws_alike(loop: ast.For) -> bool:
+    """Whether a loop draws the same figure each time, and does not only walk on."""
+    if set().union(*(read_names(one) for one in loop.body)) & all_names(loop.target):
+        return False
+    if any(changed_names(one) & set().union(*map(read_names, loop.body)) for one in loop.body):
+        return False
+    return any(not steered(one, ("forward", "back", *TURNS)) for one in loop.body)
+
+
+@rule(
+    "unused-loop-value",
+    HINT,
+    "Reported when a loop goes through values that nothing in it uses, while a call inside is given a number "
+    "in the place of that value, or one item of the list the loop goes through.",
+)
+def unused_loop_value(tree: ast.Module) -> Iterator[SourceMatch]:
+    """Loops over values, in which one of these stands as a constant."""
+    taken = {one.name: [arg.arg for arg in one.args.args] for one in functions(tree)}
+    for loop in ast.walk(tree):
+        if not isinstance(loop, ast.For) or not isinstance(loop.target, ast.Name):
+            continue
+        name = loop.target.id
+        inside = [node for one in loop.body for node in ast.walk(one)]
+        if name.startswith("_") or any(isinstance(node, ast.Name) and node.id == name for node in inside):
+            continue
+        constant = _of_that_name(inside, name, taken, loop.iter) or _of_words(inside, loop.iter)
+        if constant is None or constant.lineno != constant.end_lineno:
+            continue
+        yield SourceMatch(
+            constant.lineno,
+            f"The loop in line {loop.lineno} goes through values of {name}, but this line always uses "
+            f"{ast.unparse(constant)}.",
+            f"Write {name} instead of {ast.unparse(constant)}.",
+            edit=Edit(constant.lineno, constant.col_offset, constant.end_col_offset or 0, name),
+        )
+
+
+def _of_that_name(
+    inside: list[ast.AST], name: str, taken: dict[str, list[str]], values: ast.expr
+) -> ast.Constant | None:
+    """The constant that a call is given for a parameter of that name: the first value of the loop."""
+    if not isinstance(values, ast.List | ast.Tuple | ast.Call) or called(values) not in ("", "range"):
+        return None
+    listed = values.args if isinstance(values, ast.Call) else values.elts
+    if len(listed) < 2:
+        return None
+    first, step = number_at(listed[0]), number_at(listed[-1])
+    for call in inside:
+        if not isinstance(call, ast.Call) or (first == step and called(call) in STEERING):
+            continue
+        names = taken.get(called(call)) or _parameters_of_nib(called(call))
+        given = [*zip(names, call.args, strict=False), *((one.arg, one.value) for one in call.keywords)]
+        for parameter, value in given:
+            if parameter == name and isinstance(value, ast.Constant) and number_at(value) == first:
+                return value
+    return None
+
+
+@lru_cache(maxsize=64)
+def _parameters_of_nib(name: str) -> tuple[str, ...]:
+    """What a method of a nib takes, by name."""
+    method = getattr(Nib, name, None) if name and not name.startswith("_") else None
+    return tuple(inspect.signature(method).parameters)[1:] if inspect.isfunction(method) else ()
+
+
+def _of_words(inside: list[ast.AST], values: ast.expr) -> ast.Constant | None:
+    """The text inside that is an item of the list a loop goes through, if there is just one."""
+    if not isinstance(values, ast.List | ast.Tuple) or len(values.elts) < 2:
+        return None
+    items = [one.value for one in values.elts if isinstance(one, ast.Constant) and isinstance(one.value, str)]
+    found = [node for node in inside if isinstance(node, ast.Constant) and node.value in items]
+    return found[0] if len(found) == 1 and len(items) == len(values.elts) else None
+
+
+@rule(
+    "same-loop-name",
+    PROBLEM,
+    "Reported when an inner loop uses the name of the loop around it, which goes on to read that name.",
+)
+def same_loop_name(tree: ast.Module) -> Iterator[SourceMatch]:
+    """Inner loops that count with the name of the loop around them."""
+    for outer in ast.walk(tree):
+        if not isinstance(outer, ast.For) or not isinstance(outer.target, ast.Name):
+            continue
+        name = outer.target.id
+        for at, inner in enumerate(outer.body):
+            if not isinstance(inner, ast.For) or not isinstance(inner.target, ast.Name):
+                continue
+            if inner.target.id == name and any(name in read_names(one) for one in outer.body[at + 1 :]):
+                yield SourceMatch(
+                    inner.lineno,
+                    f"This loop changes {name}, which the loop in line {outer.lineno} counts with.",
+                    "Give the inner loop a name of its own.",
+                )
+
+
+@rule(
+    "empty-range",
+    PROBLEM,
+    "Reported when a loop runs over a `range` that holds no numbers.",
+)
+def empty_range(tree: ast.Module) -> Iterator[SourceMatch]:
+    """Ranges that hold no numbers."""
+    for node in ast.walk(tree):
+        if not isinstance(node, ast.Call) or called(node) != "range" or not 2 <= len(node.args) <= 3:
+            continue
+        given = [number_at(one) for one in node.args]
+        if any(not isinstance(one, int) for one in given) or node.keywords:
+            continue
+        first, stop, step = (*given, 1)[:3]
+        if not step or first == stop or len(range(first, stop, step)):
+            continue
+        wanted = f"range({first}, {stop}, {-step})"
+        edit = None
+        if node.lineno == node.end_lineno:
+            edit = Edit(node.lineno, node.col_offset, node.end_col_offset or 0, wanted)
+        yield SourceMatch(
+            node.lineno,
+            f"{ast.unparse(node)} holds no numbers, so the loop never runs.",
+            f"Count the other way: {wanted}.",
+            edit=edit,
+        )
+
+
+@rule(
+    "endless-loop",
+    PROBLEM,
+    "Reported when nothing inside a `while` loop changes what its condition asks, and nothing leaves it.",
+)
+def endless_loop(tree: ast.Module) -> Iterator[SourceMatch]:
+    """Loops that nothing ends."""
+    shared = any(isinstance(node, ast.Global | ast.Nonlocal) for node in ast.walk(tree))
+    for node in ast.walk(tree):
+        if not isinstance(node, ast.While) or any(isinstance(one, WAYS_OUT) for one in ast.walk(node)):
+            continue
+        asked = plainly_asked(node.test)
+        if asked is None or (shared and asked):
+            continue
+        if not asked and not (isinstance(node.test, ast.Constant) and node.test.value):
+            continue
+        if not asked & set().union(*(changed_names(one) for one in node.body)):
+            names = " or ".join(sorted(asked))
+            yield SourceMatch(
+                node.lineno,
+                f"Nothing in this loop changes {names}, so it never ends."
+                if names
+                else "Nothing leaves this loop, so it never ends.",
+                f"Change {names} inside the loop, or use `for … in range(…)`."
+                if names
+                else "Add a condition with break, or use `for … in range(…)`.",
+            )
