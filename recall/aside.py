@@ -48,6 +48,8 @@ def variants(words: Sequence[str]) -> Iterator[Variant]:
         program = scene["program"]
         yield Variant(path.stem, "", program, range(0))
         for number, change in enumerate((*scene["wrong"], *scene["right"]), 1):
+            if program.count(change["old"]) != 1:
+                raise ValueError(f"{path.name}, change {number}: what is to be changed is not there once")
             before, _, _ = program.partition(change["old"])
             first = before.count("\n") + 1
             lines = range(first, first + change["new"].count("\n") + 1)

@@ -16,7 +16,7 @@ from typing import NamedTuple
 
 import click
 
-from ovlo.program.processes.workers import Lost, done
+from ovlo.program.processes.workers import Going, Lost, done
 from torture import extremes, icons, pictures, values
 from torture.kills import killed
 
@@ -58,14 +58,19 @@ def _told(faults: Callable[[], Iterator[str]], share: Callable[[], float | None]
         return Result([f"crashed: {''.join(traceback.format_exception(error, limit=-3))}"])
 
 
+def _whole(work: Callable[[int], Result], number: int) -> Iterator[Result | Going]:
+    """A job of one part."""
+    yield work(number)
+
+
 def every(
     title: str, work: Callable[[int], Result], numbers: list[int], seconds: float = SLOWEST
 ) -> list[Result]:
     """Do all jobs, and print the row of the table; hangs and deaths are faults."""
     found, hangs = [], 0
-    for number, result in done(work, numbers, os.cpu_count() or 1, seconds):
+    for number, result in done(partial(_whole, work), numbers, os.cpu_count() or 1, seconds):
         if isinstance(result, Lost):
-            hangs += "time was over" in result.reason
+            hangs += "ran longer" in result.reason
             result = Result([f"lost: {result.reason}"])
         found.append(result)
         for fault in result.faults:

@@ -8,6 +8,7 @@ from __future__ import annotations
 import os
 import sys
 from collections.abc import Iterator, Sequence
+from contextlib import contextmanager, redirect_stdout
 from dataclasses import replace
 from functools import lru_cache
 from pathlib import Path
@@ -18,8 +19,13 @@ from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.errors import BadUse, OvloError, ProgramFailed
 from ovlo.core.values.finding import PROBLEM, Finding
 from ovlo.program.loading import Program, load
-from ovlo.program.processes.workers import Lost, done
+from ovlo.program.outcome import Outcome
+from ovlo.program.processes.workers import Going, Lost, done
 from ovlo.program.running import STEP_LIMIT, Limits, run, run_program
+from ovlo.program.source.merging import joined
+
+LOOKING = 60.0
+"""Seconds for looking at what a program drew."""
 
 SECONDS, STEPS = 2.0, 200_000
 """What each of many programs may take, unless that is said."""
@@ -84,20 +90,56 @@ def check_all(jobs: Sequence[CheckJob]) -> Iterator[list[Checked]]:
     for number, found in done(_check, jobs, workers, jobs[0].limits.seconds):
         if isinstance(found, Lost):
             target = jobs[number].target
-            found = [Checked(target, target, trouble=f"{target}: {found.reason}.")]
+            of_source = tuple(_of_source(target))
+            found = [Checked(target, target, of_source, trouble=f"{target}: {found.reason}.")]
         waiting[number] = found
         while shown in waiting:
             yield waiting.pop(shown)
             shown += 1
 
 
-def _check(job: CheckJob) -> list[Checked]:
+def _of_source(target: str) -> list[Finding]:
+    """What the source of a program shows that could not be run to an end."""
     try:
-        program = load(job.target)
-        drawings = _drawings(program, job.limits)
-    except OvloError as error:
-        return [Checked(job.target, job.target, trouble=str(error))]
-    return [_check_one(job, replace(program, name=name)) for name in drawings]
+        return joined([], [str(load(target).path)])
+    except OvloError:
+        return []
+
+
+def _check(job: CheckJob) -> Iterator[list[Checked] | Going]:
+    """Check the drawings of a program; each has its time to be drawn, and then to be looked at."""
+    with _alone():
+        try:
+            program = load(job.target)
+            drawings = _drawings(program, job.limits)
+        except OvloError as error:
+            yield [Checked(job.target, job.target, trouble=str(error))]
+            return
+        found: list[Checked] = []
+        for name in drawings:
+            yield Going(job.limits.seconds)
+            target = f"{program.path}:{name}" if name else job.target
+            checked = Checked(target, str(program.path))
+            try:
+                outcome = run_program(
+                    replace(program, name=name), job.settings, job.seed, job.limits, traced=True
+                )
+                yield Going(LOOKING)
+                found.append(_looked_at(job, checked, outcome))
+            except OvloError as error:
+                found.append(checked._replace(trouble=str(error)))
+        yield found
+
+
+@contextmanager
+def _alone() -> Iterator[None]:
+    """A block in which what programs print is dropped, and nobody answers what they ask."""
+    before = sys.stdin
+    with open(os.devnull, "w") as out, open(os.devnull) as sys.stdin, redirect_stdout(out):
+        try:
+            yield
+        finally:
+            sys.stdin = before
 
 
 def _drawings(program: Program, limits: Limits) -> list[str]:
@@ -111,24 +153,17 @@ def _drawings(program: Program, limits: Limits) -> list[str]:
     return names or [""]
 
 
-def _check_one(job: CheckJob, program: Program) -> Checked:
-    target = f"{program.path}:{program.name}" if program.name else job.target
-    checked = Checked(target, str(program.path))
-    try:
-        outcome = run_program(program, job.settings, job.seed, job.limits, traced=True)
-        if outcome.sheet is None:
-            return checked._replace(trouble=outcome.trouble, notices=outcome.notices)
-        found = outlets.check(outcome.sheet, job.skipped, outcome.stopped_at)
-        checked = checked._replace(found=tuple(found), trouble=outcome.trouble, notices=outcome.notices)
-        if job.is_pictured:
-            checked = checked._replace(sheet=outcome.sheet)
-        if job.reference:
-            comparison = outlets.compare(_reference(job.reference, job.limits), outcome.sheet)
-            checked = checked._replace(verdict=str(comparison), is_same=bool(comparison))
-    except OvloError as error:
-        return checked._replace(trouble=str(error))
-    finally:
-        sys.stdout.flush()
+def _looked_at(job: CheckJob, checked: Checked, outcome: Outcome) -> Checked:
+    """What a check finds in what a program drew."""
+    checked = checked._replace(trouble=outcome.trouble, notices=outcome.notices)
+    if outcome.sheet is None:
+        return checked
+    checked = checked._replace(found=tuple(outlets.check(outcome.sheet, job.skipped, outcome.stopped_at)))
+    if job.is_pictured:
+        checked = checked._replace(sheet=outcome.sheet)
+    if job.reference:
+        comparison = outlets.compare(_reference(job.reference, job.limits), outcome.sheet)
+        checked = checked._replace(verdict=str(comparison), is_same=bool(comparison))
     return checked
 
 

@@ -142,6 +142,24 @@ def _method(match: re.Match[str], place: Place) -> str:
     return f"{name} is a method of {owner}, so it takes self first: def {name}(self, …)"
 
 
+def _item(match: re.Match[str], place: Place) -> str:
+    """An item that a list does not have, with the numbers that it has, where both can be read off."""
+    node = node_at(place) if place is not None else None
+    if isinstance(node, ast.Subscript) and place is not None:
+        names = place.tb_frame.f_globals | place.tb_frame.f_locals
+        items, index = names.get(getattr(node.value, "id", "")), names.get(getattr(node.slice, "id", ""))
+        if isinstance(items, list | tuple | str) and isinstance(index, int):
+            last = len(items) - 1
+            name, number = ast.unparse(node.value), ast.unparse(node.slice)
+            if last < 0:
+                return f"{name} is empty, so it has no item {index}"
+            return (
+                f"{name} has {len(items)} items, from {name}[0] to {name}[{last}], but {number} is {index}; "
+                f"{name}[{number} % {len(items)}] begins again at the first"
+            )
+    return f"the {match[1]} has no item of that number: the first is 0 and the last is len(…) - 1"
+
+
 def _key(match: re.Match[str], place: Place) -> str:
     """A key that a dictionary does not have, and the nearest one that some dictionary here does."""
     key = match[0].strip("'\"")
@@ -190,12 +208,12 @@ ANSWERS: tuple[tuple[type[BaseException], str, Answer], ...] = (
         ),
     ),
     (IndexError, "pop from empty", "the list is empty, so nothing can be taken from it"),
+    (IndexError, r"(list|tuple|string) .*out of range", _item),
     (
-        IndexError,
-        r"(list|tuple|string) .*out of range",
-        lambda match, _: (
-            f"the {match[1]} has no item of that number: the first is 0 and the last is len(…) - 1"
-        ),
+        EOFError,
+        "EOF when reading a line",
+        "input(…) asks for a text, and nobody is there to type it; give the drawing a parameter instead, or "
+        "pipe the answers to the command: echo 90 | ovlo draw …",
     ),
     (KeyError, ".+", _key),
     (ValueError, r"invalid literal for int\(\) with base 10: '(.*)'", _number),

@@ -23,7 +23,7 @@ from ovlo.program.loading import load
 from ovlo.program.outcome import Outcome
 from ovlo.program.parameters import KINDS, Parameter, shown, typed
 from ovlo.program.processes.spool import clear_leftovers, kept, private_folder, spooled
-from ovlo.program.processes.workers import Lost, done
+from ovlo.program.processes.workers import Going, Lost, done
 from ovlo.program.running import Keeping, Limits, run, run_program
 from ovlo.program.variations import Variations
 from ovlo.render.additions.contact import Cell, cell_picture
@@ -208,13 +208,13 @@ class Job(NamedTuple):
     whole: bool
 
 
-def _draw_job(job: Job) -> Cell:
+def _draw_job(job: Job) -> Iterator[Cell | Going]:
     texts = {name: shown(value) for name, value in job.values.items() if name != SEED.name}
     seed = job.values.get(SEED.name, job.seed)
     traced = job.whole or "findings" in job.overlay
     Path(job.folder).mkdir()
     outcome = run_program(load(job.target), job.settings | texts, seed, job.limits, traced, _kept_in(job))
-    return _cell(outcome, job.values, job.overlay, job.whole)
+    yield _cell(outcome, job.values, job.overlay, job.whole)
 
 
 def _kept_in(job: Job) -> Keeping:

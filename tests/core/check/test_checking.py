@@ -29,6 +29,15 @@ def loop(nib, n, side, turn):
 """
 
 WRONG = {
+    "other colours in the same place": (
+        "for colour in ('teal', 'gold', 'navy') * 3:\n    sail(nib, 60, colour)",
+        ["drawn-again"],
+    ),
+    "words turned by what was walked before": (
+        "nib.right(90)\nnib.forward(80)\nnib.travel_to(60, 20)\nnib.rectangle(40, 40)\n"
+        "nib.travel_to(0, 90)\nnib.text('Harbour house')",
+        ["left-over-heading"],
+    ),
     "the last side too short": (
         "nib.forward(90); nib.left(90); nib.forward(60); nib.left(90)\n"
         "nib.forward(90); nib.left(90); nib.forward(55)",
@@ -135,7 +144,48 @@ WRONG = {
     ),
 }
 
+
+BY_LINES = {
+    "lines at random between stars": (
+        "for _ in range(24):\n    nib.line_to(sheet.dice.point(40))\n    nib.lower()\n"
+        "    loop(nib, 5, 12, 144)",
+        ["stray-line"],
+    ),
+    "lines to where each of several waves begins": (
+        "for row in range(4):\n    nib.line_to(-280, 100 - 50 * row)\n    nib.turn_to(60)\n"
+        "    for _ in range(9): nib.arc_right(30, 120); nib.left(120)",
+        ["stray-line"],
+    ),
+    "lines between areas in a grid": (
+        "for row in range(3):\n    for column in range(4):\n"
+        "        nib.line_to(90 * column - 200, 90 * row - 90)\n        sail(nib, 50, 'teal')",
+        ["stray-line"],
+    ),
+    "a pen that is lifted once and for all": (
+        "for _ in range(6):\n    nib.forward(30)\n    nib.lift()\n    nib.forward(20)",
+        ["still-lifted"],
+    ),
+}
+"""What is found only if it is known which line drew what."""
+
+
 RIGHT = {
+    "a flag on its pole": (
+        "nib.left(90); nib.forward(80)\nfor side in (50, 30, 50): nib.right(90); nib.forward(side)"
+    ),
+    "a string of filled flags": ("for _ in range(5):\n    sail(nib, 30, 'gold')\n    nib.forward(50)"),
+    "filled beads on a string": "for _ in range(6): nib.circle(8, fill='gold'); nib.forward(20)",
+    "masts between hulls and sails": (
+        "for x in (-200, 0, 200):\n    nib.travel_to(x, 0)\n    sail(nib, 40, 'sienna')\n"
+        "    nib.line_by(20, 90)\n    with nib.area('white'): nib.line_by(30, -50); nib.line_by(-25, 10)"
+    ),
+    "a constellation": "for _ in range(8):\n    nib.line_to(sheet.dice.point(40))\n    loop(nib, 5, 9, 144)",
+    "dashes by lifting": (
+        "for _ in range(6):\n    nib.lower()\n    nib.forward(30)\n    nib.lift()\n    nib.forward(20)"
+    ),
+    "a chart whose columns stand on one another": (
+        "for height in (90, 60, 30):\n    nib.travel_to(0, height)\n    sail(nib, 30, 'teal')"
+    ),
     "a square": "kite(nib, 4, 90)",
     "a square side by side": "nib.forward(90); nib.left(90)\n" * 4,
     "a star": "for _ in nib.full_turn(5, rounds=2): nib.forward(90)",
@@ -190,9 +240,9 @@ def script(body):
     return f"from ovlo import Sheet\n{SHAPES}\nsheet = Sheet(640, 480)\nnib = sheet.new_nib()\n{body}\n"
 
 
-@pytest.mark.parametrize("case", WRONG)
+@pytest.mark.parametrize("case", [*WRONG, *BY_LINES])
 def test_wrong_programs_get_their_finding(program, case):
-    body, rules = WRONG[case]
+    body, rules = (WRONG | BY_LINES)[case]
     sheet = checked(program, script(body))
     found = of_picture(sheet)
     assert [one.rule for one in found] == rules, [str(one) for one in found]

@@ -45,6 +45,7 @@ CURL = "def curl(steps):\n    for i in range(steps):\n        {}\n        nib.le
     [
         ("no-way-back", 8, TREE.format("")),
         ("other-count", 4, PETALS.format("360 / 8")),
+        ("other-count", 5, PETALS.format("90)\n        nib.left(360 / 8")),
         ("turned-twice", 3, RING.format("    nib.left(360 / 8)\n")),
         ("turned-twice", 3, RING.format("    nib.left(45)\n")),
         ("unused-loop-value", 4, SIZES.format("for size in range(20, 90, 20):\n    square(20)\n")),

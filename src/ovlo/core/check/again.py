@@ -29,17 +29,23 @@ LEAST_SHARE = 0.25
 
 
 class ClosedFigures(NamedTuple):
-    """Closed figures: the first step and one past the last, and a number, the same for equal ones."""
+    """Closed figures: the first step and one past the last, and a number, the same for equal ones.
+
+    `forms` are equal for those with the same fill or none, lines as wide, and borders in the same place.
+    """
 
     starts: Ints
     stops: Ints
     kinds: Ints
+    forms: Ints
+    is_filled: Bools
 
 
 @rule(
     "drawn-again",
     HINT,
     "Reported when closed figures lie exactly on equal ones of the same style, so that nobody sees them. "
+    "Reported too when most of the filled figures of a line are hidden by later ones of the same shape. "
     "Not reported for translucent ones, if random numbers are used, and where fewer than "
     f"{LEAST_SHARE:.0%} of the figures of a line lie on others.",
 )
@@ -67,7 +73,31 @@ def drawn_again(sheet: Sheet, told: set[int]) -> Iterator[Match]:
         if not is_own and _is_painted_between(columns, figures, earlier[again], again):
             continue
         words, fix = _told(len(here), len(again), is_own, turn_instead(columns, figures.starts[here]))
+        told = told | set(steps.tolist())
         yield Match(words, fix, complex(columns.points[steps[0]] @ AXES), tuple(steps.tolist()))
+    yield from _hidden(columns, figures, places, told)
+
+
+def _hidden(columns: Columns, figures: ClosedFigures, places: Ints, told: set[int]) -> Iterator[Match]:
+    """Filled figures of one line of the program that later ones of other colours hide, if most are hidden."""
+    for place in np.unique(places[figures.is_filled]).tolist():
+        here = np.flatnonzero((places == place) & figures.is_filled)
+        _, last = np.unique(figures.forms[here][::-1], return_index=True)
+        hidden = np.delete(here, len(here) - 1 - last)
+        steps = figures.starts[hidden]
+        if (
+            2 * len(hidden) < len(here)
+            or not len(hidden)
+            or not told.isdisjoint(figures.starts[here].tolist())
+        ):
+            continue
+        yield Match(
+            f"Of {len(here)} figures drawn here, {len(hidden)} are hidden by later ones of the same shape in "
+            "the same place.",
+            "Move the nib to another place for each, or draw only the last.",
+            complex(columns.points[steps[0]] @ AXES),
+            tuple(steps.tolist()),
+        )
 
 
 def turn_instead(columns: Columns, firsts: Ints) -> str:
@@ -104,7 +134,7 @@ def _figures(columns: Columns, same: float) -> ClosedFigures:
     runs, stops = columns.runs[chosen], columns.stops[chosen]
     steps = ranges(runs["start"], stops - runs["start"])
     if not len(steps):
-        return ClosedFigures(steps, steps, steps)
+        return ClosedFigures(steps, steps, steps, steps, steps > 0)
     of_run = np.repeat(np.arange(len(runs)), stops - runs["start"])
     starts, ends = columns.starts[steps] @ AXES, columns.points[steps] @ AXES
     contour, style, area = (runs[name][of_run] for name in ("contour", "style", "area"))
@@ -125,9 +155,18 @@ def _figures(columns: Columns, same: float) -> ClosedFigures:
     # Two points of each step, taken together, are the same whichever way it is walked.
     inner = [_within(columns, steps, starts, ends, share) for share in (1 / 3, 2 / 3)]
     one, other = (mixed(numbered(np.column_stack([z.real, z.imag]), same)) for z in inner)
-    kinds = np.add.reduceat(mixed(one + other), start) ^ mixed(_paint(columns, style, area)[start])
+    borders = np.add.reduceat(mixed(one + other), start)
+    kinds = borders ^ mixed(_paint(columns, style, area)[start])
+    widths = np.array([one.line_width for one in columns.styles] or [0.0])[style[start]]
+    forms = borders ^ mixed(widths.view(np.int64))
     is_closed = is_back[stop - 1]
-    return ClosedFigures(steps[start][is_closed], steps[stop - 1][is_closed] + 1, kinds[is_closed])
+    return ClosedFigures(
+        steps[start][is_closed],
+        steps[stop - 1][is_closed] + 1,
+        kinds[is_closed],
+        forms[is_closed],
+        area[start][is_closed] >= 0,
+    )
 
 
 def _is_opaque(columns: Columns) -> Bools:

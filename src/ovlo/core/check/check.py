@@ -85,7 +85,12 @@ def _matches(sheet: Sheet, inputs: CheckInputs, origins: Origins | None) -> Iter
     painting = painted(columns)
     scale = points.PIXELS / max(sheet.width, sheet.height)
     flat = painting.flattened(FLATNESS / scale)
-    yield from marks.off_sheet(sheet, inputs.boxes)
+    tilted = list(marks.left_over_heading(columns))
+    yield from tilted
+    known_words = {place for one in tilted for place in one.origins}
+    for one in marks.off_sheet(sheet, inputs.boxes):
+        if one.steps or not known_words.issuperset(one.origins):  # those words stand where they should
+            yield one
     yield from marks.words_on_words(sheet, inputs.boxes)
     yield from lifting.still_lifted(sheet)
     short = dict(areas.cut_short(columns))
@@ -93,7 +98,6 @@ def _matches(sheet: Sheet, inputs: CheckInputs, origins: Origins | None) -> Iter
     yield from areas.empty_area(columns, flat, set(short))
     yield from marks.tiny_picture(sheet, inputs.boxes)
     yield from marks.hairline(sheet)
-    yield from marks.left_over_heading(columns)
     if not flat.marks:
         return
     look = seen.Seen(sheet, flat, inputs.letters)
@@ -124,6 +128,9 @@ def _of_lines(sheet: Sheet, origins: Origins | None) -> Iterator[Match]:
         for found in _of_contour(contour, every[first:stop], sheet, origins):
             yield found._replace(times=contour.times)
     yield from straying.between_centred(columns, chains, sheet.unit)
+    places = None if origins is None else origins.steps
+    yield from straying.beside_closed_walks(columns, chains, sheet.unit, places, sheet.seed is not None)
+    yield from straying.between_areas(columns, sheet.unit, places, sheet.seed is not None)
 
 
 def _of_loop(repeat: Repeat, unit: str, pixels_per_unit: float) -> Match | None:
@@ -157,7 +164,7 @@ def _of_contour(
     elif origins is not None and sheet.seed is None:  # by chance all can happen
         parts = [one for one in parts if len(set(origins.steps[one.all_steps].tolist())) == 1]
         yield from turning.long_runs(contour, parts, unit)
-    if stray := straying.stray_line(contour, sheet._columns, unit):
+    if stray := straying.stray_line(contour, sheet._columns, unit, places, sheet.seed is not None):
         yield stray
 
 

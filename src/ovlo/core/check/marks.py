@@ -10,7 +10,7 @@ import numpy as np
 from ovlo.core.paint.contours import AXES, MEETS
 from ovlo.core.paint.measures import MarkBoxes, widest_line
 from ovlo.core.paint.outlines import strokes
-from ovlo.core.trail.columns import Columns, PenState
+from ovlo.core.trail.columns import Columns, PenState, Text
 from ovlo.core.trail.curves import step_lengths
 from ovlo.core.values.arrays import Bools, Complexes, Floats, Ints
 from ovlo.core.values.finding import HINT, PROBLEM, Match, rule
@@ -312,6 +312,9 @@ def hairline(sheet: Sheet) -> Iterator[Match]:
 LEVEL = (0, 90)
 """Headings of words that are meant: level, and upwards beside an axis."""
 
+MOST_BETWEEN = 50
+"""Travels and shapes between a walk and words that its heading tilts."""
+
 TRACED = (PenState.DRAW, PenState.TRACE)
 
 
@@ -326,17 +329,35 @@ def left_over_heading(columns: Columns) -> Iterator[Match]:
     """Words, or a rectangle, tilted by a walk that ended before the nib travelled to them."""
     pens = columns.of_steps("pen")
     for text in columns.texts:
-        if text.heading not in LEVEL and _is_left_over(columns, pens, text.step - 1, text.heading):
+        if text.heading not in LEVEL and _is_left_over_text(columns, pens, text):
             yield _left_over("These words are", text.heading, complex(text.x, text.y), (), (text.origin,))
     for rectangle in laid_rectangles(columns):
         first = int(rectangle.steps[0])
         heading = float(columns.steps["heading"][first - 2])
         side = np.degrees(np.angle(rectangle.corners[1] - rectangle.corners[0])) - heading
         is_along = abs(side / 90 - round(side / 90)) <= MEETS
-        if pens[first] == PenState.DRAW and is_along and heading % 90:
-            if _is_left_over(columns, pens, first - 2, heading):
-                place, steps = complex(rectangle.corners.mean()), tuple(rectangle.steps.tolist())
-                yield _left_over("This rectangle is", heading, place, steps, ())
+        is_tilted = pens[first] == PenState.DRAW and is_along and heading % 90
+        if is_tilted and _is_left_over(columns, pens, first - 2, heading):
+            place, steps = complex(rectangle.corners.mean()), tuple(rectangle.steps.tolist())
+            yield _left_over("This rectangle is", heading, place, steps, ())
+
+
+def _is_left_over_text(columns: Columns, pens: Ints, text: Text) -> bool:
+    """Whether a text has the heading of a walk before it, be there shapes laid between, and travels."""
+    last = text.step - 1
+    for _ in range(MOST_BETWEEN):
+        if last < 1:
+            return False
+        if _is_left_over(columns, pens, last, text.heading):
+            return True
+        run = int(np.searchsorted(columns.runs["start"], last, "right")) - 1
+        first = int(columns.runs["start"][run])
+        # After a shape the nib stands where it stood before.
+        is_shape = pens[last] in TRACED and bool((columns.starts[last + 1] != columns.points[last]).any())
+        if pens[last] != PenState.JUMP and not is_shape:
+            return False
+        last = first - 1 if is_shape else last - 1
+    return False
 
 
 def _is_left_over(columns: Columns, pens: Ints, travel: int, heading: float) -> bool:

@@ -11,16 +11,26 @@ from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ovlo.core.check.polygons import FEWEST_SIDES
 from ovlo.core.paint.contours import AXES, MEETS, Contour
 from ovlo.core.trail.columns import Columns, PenState
+from ovlo.core.values.arrays import Ints
 from ovlo.core.values.finding import HINT, Match, rule
+
+Places = NDArray[np.int32] | None
 
 BEAD = 0.2
 """Shapes smaller than this share of the lines between them are beads on a string, or dots that are joined."""
 
 FEWEST_SHAPES = 2
+
+FEWEST_WALKS = 3
+"""Equal walks, each of which a line leads to."""
+
+WEB = 20
+"""So many lines at random between shapes are a web, and no constellation."""
 
 MOST_SIDES = 64
 """Of a centred shape."""
@@ -29,36 +39,146 @@ MOST_SIDES = 64
 @rule(
     "stray-line",
     HINT,
-    f"Reported when one straight line joins two shapes of {FEWEST_SIDES} or more steps that are "
-    "closed without it, leads to a shape in a direction other than the heading, or runs from the centre "
-    "of one centred shape to the centre of the next, so that a travel was probably intended. Not "
-    "reported "
-    f"for shapes smaller than {BEAD:.0%} of such lines, which are beads on a string.",
+    f"Reported when one straight line joins two shapes of {FEWEST_SIDES} or more steps that are closed "
+    "without it, leads to a shape in a direction other than the heading, runs from the centre of one centred "
+    f"shape to the centre of the next, leads from area to area, or begins each of {FEWEST_WALKS} equal walks "
+    "or more, so that a travel was probably intended. Not reported for shapes smaller than "
+    f"{BEAD:.0%} of such lines, which are beads on a string, unless {WEB} or more of these are random.",
 )
-def stray_line(contour: Contour, columns: Columns, unit: str) -> Match | None:
-    """A single straight stroke between two closed shapes, or to the first of several."""
+def stray_line(
+    contour: Contour, columns: Columns, unit: str, places: Places = None, by_chance: bool = False
+) -> Match | None:
+    """A single straight stroke between two closed shapes, or to the first of several.
+
+    `places` are the numbers of the places of all steps in the program, if they are known.
+    """
     if not contour.is_visible:
         return None
-    joints = _joints(contour, columns)
-    if not joints:
-        return None
-    return _told(contour, columns, joints, "joins two shapes that are closed without it", unit)
+    if joints := _joints(contour, columns, by_chance):
+        return _told(columns, contour.steps[joints], "joins two shapes that are closed without it", unit)
+    if joints := _to_equal_walks(contour, columns, places):
+        return _told(
+            columns, contour.steps[joints], "leads to where each of several equal walks begins", unit
+        )
+    return None
 
 
-def _told(contour: Contour, columns: Columns, joints: Sequence[int], what: str, unit: str) -> Match:
-    first = joints[0]
-    way = contour.sides[first] * np.exp(-1j * np.radians(columns.steps["heading"][contour.steps[first]]))
+def _told(columns: Columns, steps: Ints, what: str, unit: str) -> Match:
+    first = int(steps[0])
+    start, end = columns.starts[first] @ AXES, columns.points[first] @ AXES
+    way = (end - start) * np.exp(-1j * np.radians(columns.steps["heading"][first]))
     is_ahead = abs(way.imag) <= 1e-9 * abs(way)
     travel = f"nib.travel({way.real:.6g})" if is_ahead else "nib.travel_to(…)"
     return Match(
-        f"This line of {contour.lengths[first]:.4g} {unit} {what}.",
+        f"This line of {abs(way):.4g} {unit} {what}.",
         f"If it should not be there, move with {travel} instead, which draws nothing.",
-        complex(contour.points[first] + contour.points[first + 1]) / 2,
-        tuple(int(contour.steps[i]) for i in joints),
+        complex(start + end) / 2,
+        tuple(int(step) for step in steps),
     )
 
 
-def _joints(contour: Contour, columns: Columns) -> list[int]:
+def _to_equal_walks(contour: Contour, columns: Columns, places: Places) -> list[int]:
+    """The lines of one place in the program, aside from the heading, that begin equal walks of some steps."""
+    if places is None:
+        return []
+    headings = np.radians(columns.steps["heading"][contour.steps])
+    ways = contour.sides * np.exp(-1j * headings)
+    is_aside = ~contour.is_curved & (np.abs(ways.imag) > 1e-3 * np.abs(ways))
+    at = np.flatnonzero(is_aside)
+    here = places[contour.steps]
+    if len(at) < FEWEST_WALKS or len(np.unique(here[at])) > 1 or here[at[0]] < 0:
+        return []
+    lengths = np.diff(np.append(at, len(contour)))
+    period = int(lengths[0])
+    if period <= FEWEST_SIDES or (lengths != period).any():
+        return []
+    walks = contour.sides[at[0] :].reshape(len(at), period)
+    firsts = np.abs(walks[:, 1:2])
+    if not firsts.all():
+        return []
+    seen = walks[:, 1:] * firsts / walks[:, 1:2]
+    if np.abs(seen - seen[0]).max() > MEETS * contour.size:
+        return []
+    reach = np.abs(np.cumsum(walks[:, 1:], axis=1)).max(axis=1)
+    # A line that is short beside what it leads to is a part of it, a long one a string of beads.
+    far = np.abs(walks[:, 0])
+    return at.tolist() if (far >= reach / 2).all() and (reach >= BEAD * far).all() else []
+
+
+@rule("stray-line")
+def beside_closed_walks(
+    columns: Columns, chains: Sequence[Contour], unit: str, places: Places, by_chance: bool
+) -> Iterator[Match]:
+    """Contours of one place that are a closed walk with a line aside before it, or behind it."""
+    if places is None:
+        return
+    groups: dict[int, list[tuple[int, float, float, int]]] = {}
+    for chain in chains:
+        if len(chain) <= FEWEST_SIDES or not chain.is_visible:
+            continue
+        near = MEETS * chain.size
+        for joint, begin, end in ((0, 1, -1), (-1, 0, -2)):
+            step = int(chain.steps[joint])
+            is_closed = abs(chain.points[end] - chain.points[begin]) <= near
+            if is_closed and not chain.is_curved[joint] and _is_aside(columns, step):
+                walk = chain.points[1:] if joint == 0 else chain.points[:-1]
+                size = float(np.abs(walk - walk[0]).max())
+                row = step, float(chain.lengths[joint]), size, chain.times
+                groups.setdefault(int(places[step]), []).append(row)
+                break
+    for rows in groups.values():
+        steps, lengths, sizes, times = zip(*rows, strict=True)
+        is_string = np.median(sizes) < BEAD * np.median(lengths)
+        if sum(times) >= (WEB if by_chance else FEWEST_WALKS) and (by_chance or not is_string):
+            yield _told(columns, np.array(steps), "leads from one closed walk to the next", unit)
+
+
+def _is_aside(columns: Columns, step: int) -> bool:
+    """Whether a straight step does not go where the nib was headed."""
+    way = complex((columns.points[step] - columns.starts[step]) @ AXES)
+    seen = way * np.exp(-1j * np.radians(columns.steps["heading"][step]))
+    return bool(abs(seen.imag) > 1e-3 * abs(seen))
+
+
+@rule("stray-line")
+def between_areas(columns: Columns, unit: str, places: Places, by_chance: bool) -> Iterator[Match]:
+    """Lines aside from the heading, from one area to the next of one place in the program."""
+    if places is None:
+        return
+    starts, points = columns.starts @ AXES, columns.points @ AXES
+    nibs, areas, pens = (columns.of_steps(name) for name in ("nib", "area", "pen"))
+    headings = np.radians(columns.steps["heading"])
+    for nib in np.unique(nibs[areas >= 0]).tolist():
+        mine = np.flatnonzero((nibs == nib) & np.isin(pens, (PenState.DRAW, PenState.TRACE)))
+        own = areas[mine]
+        middle = own[1:-1] < 0
+        is_joint = middle & (own[:-2] >= 0) & (own[2:] >= 0) & (pens[mine[1:-1]] == PenState.DRAW)
+        # A mast between hull and sail is part of a boat.
+        # Next the nib draws where the line ended, or around that.
+        is_joint &= np.diff(mine)[1:] <= 2
+        is_joint &= places[mine[2:]] == _first_places(places[mine].astype(np.int64), own)[:-2]
+        rows = np.flatnonzero(is_joint & ~columns.is_curved[mine[1:-1]]) + 1
+        steps, lines = mine[rows], places[mine[rows]]
+        for line in np.unique(lines).tolist():
+            chosen = lines == line
+            here, at = steps[chosen], rows[chosen]
+            if len(here) < FEWEST_SHAPES:
+                continue
+            ways = points[here] - starts[here]
+            seen = ways * np.exp(-1j * headings[here])
+            is_sent = bool((np.abs(seen.imag) > 1e-3 * np.abs(seen)).any())
+            borders = [points[areas == areas[mine[row - 1]]] for row in at.tolist()]
+            sizes = [
+                np.abs(border - start).max() for border, start in zip(borders, starts[here], strict=True)
+            ]
+            is_bead = np.median(sizes) < BEAD * np.median(np.abs(ways))
+            is_web = by_chance and len(here) >= WEB
+            if (is_bead and not is_web) or not is_sent:
+                continue
+            yield _told(columns, here, "leads from one area to the next", unit)
+
+
+def _joints(contour: Contour, columns: Columns, by_chance: bool) -> list[int]:
     """The single straight steps between one shape and the next.
 
     A contour that begins with such a step is looked at if the nib was not headed that way: it was sent to a
@@ -76,10 +196,12 @@ def _joints(contour: Contour, columns: Columns) -> list[int]:
         for shape, part, other in zip(parts, parts[1:], parts[2:], strict=False)
         if len(part) == 1 < min(len(shape), len(other)) and _is_seen(contour, part.start, shape)
     ]
-    return between if between and is_shape[0] else _sent(contour, columns, parts, is_shape)
+    return between if between and is_shape[0] else _sent(contour, columns, parts, is_shape, by_chance)
 
 
-def _sent(contour: Contour, columns: Columns, parts: list[range], is_shape: list[bool]) -> list[int]:
+def _sent(
+    contour: Contour, columns: Columns, parts: list[range], is_shape: list[bool], by_chance: bool
+) -> list[int]:
     """Lines to shapes, if the nib was not always headed where it went, or no two lines are alike."""
     joints = [
         (part.start, shape)
@@ -94,6 +216,8 @@ def _sent(contour: Contour, columns: Columns, parts: list[range], is_shape: list
     is_uneven = len(joints) > FEWEST_SHAPES and np.ptp(lengths) > 0.01 * lengths.max()
     if len(joints) < FEWEST_SHAPES or not (is_aside.any() or is_uneven):
         return []
+    if by_chance and len(steps) >= WEB:
+        return steps
     sizes = [_size(contour, shape) for _, shape in joints]
     return steps if np.median(sizes) >= BEAD * np.median(lengths) else []
 
@@ -163,9 +287,15 @@ def between_centred(columns: Columns, chains: Sequence[Contour], unit: str) -> I
             and (i == 0 or before.get(step) == complex(chain.points[i]))
         ]
         if len(joints) >= FEWEST_SHAPES:
-            yield _told(
-                chain, columns, joints, "runs from the centre of one shape to the centre of the next", unit
-            )
+            words = "runs from the centre of one shape to the centre of the next"
+            yield _told(columns, chain.steps[joints], words, unit)
+
+
+def _first_places(places: Ints, areas: Ints) -> Ints:
+    """For each of some steps the place of the first step of its area, as far as the steps before show."""
+    begins = np.diff(areas, prepend=-2) != 0
+    found: Ints = places[np.flatnonzero(begins)[np.cumsum(begins) - 1]]
+    return found
 
 
 class Laid(NamedTuple):

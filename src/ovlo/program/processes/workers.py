@@ -3,13 +3,14 @@
     for result in done(draw_job, jobs, workers=2, seconds=10):
         ...
 
-A result is what the work returned, or a `Lost` that says why there is none. Whatever ends this process, no
-worker outlives it.
+Work gives a `Going` whenever a further part of a job begins, and its result last; of a job without a result
+there is a `Lost` that says why. Whatever ends this process, no worker outlives it.
 """
 
 from __future__ import annotations
 
 import contextlib
+import math
 import os
 import signal
 import threading
@@ -36,31 +37,49 @@ class Lost(NamedTuple):
     reason: str
 
 
+class Going(NamedTuple):
+    """A job goes on, with a part that may take so many seconds."""
+
+    seconds: float | None
+
+
 class _Worker(Generic[Job, Result]):
     """A process, and the job it has."""
 
-    def __init__(self, work: Callable[[Job], Result]) -> None:
+    def __init__(self, work: Callable[[Job], object]) -> None:
         self._child = Child(_do_jobs, work)
         self.connection, self.process = self._child.connection, self._child.process
         self.end = self._child.end
         self.number = -1
         self.begun = 0.0
+        self.limit: float | None = None
 
-    def take(self, number: int, job: Job) -> None:
+    def take(self, number: int, job: Job, seconds: float | None) -> None:
         """Begin a job."""
-        self.number, self.begun = number, time.monotonic()
+        self.number = number
+        self.go_on(seconds)
         self.connection.send(job)
+
+    def go_on(self, seconds: float | None) -> None:
+        """Begin a part of a job, which may take so many seconds."""
+        self.begun, self.limit = time.monotonic(), None if seconds is None else seconds + GRACE
+
+    def left(self, told_at: float | None) -> float:
+        """Seconds until it is late; all workers are, some time after they are told to end."""
+        if told_at is not None:
+            return GRACE - (time.monotonic() - told_at)
+        return math.inf if self.limit is None else self.limit - (time.monotonic() - self.begun)
 
 
 def done(
-    work: Callable[[Job], Result],
+    work: Callable[[Job], Iterator[Result | Going]],
     jobs: Sequence[Job],
     workers: int,
     seconds: float | None = None,
 ) -> Iterator[tuple[int, Result | Lost]]:
     """Do jobs in so many processes; gives the number and the result of each as it is done.
 
-    A job that takes longer than `seconds` is ended.
+    A job, or its first part, that takes longer than `seconds` is ended.
     If this process is told to end, jobs that run are told too, and those not begun are lost.
     """
     waiting = list(range(len(jobs)))[::-1]
@@ -76,11 +95,13 @@ def done(
                     crew.append(_Worker(work))
                 for worker in crew:
                     if worker.number < 0 and waiting:
-                        worker.take(number := waiting.pop(), jobs[number])
-                limit = GRACE if told else None if seconds is None else seconds + GRACE
-                since = told[0] if told else None
-                for worker in _ready(crew, limit, since):
-                    number, result = worker.number, _result_of(worker, limit, since)
+                        worker.take(number := waiting.pop(), jobs[number], seconds)
+                told_at = told[0] if told else None
+                for worker in _ready(crew, told_at):
+                    number, result = worker.number, _result_of(worker, told_at)
+                    if isinstance(result, Going):
+                        worker.go_on(result.seconds)
+                        continue
                     if isinstance(result, Lost):
                         crew.remove(worker)
                         worker.end()
@@ -98,40 +119,34 @@ def _pass_on(crew: Sequence[_Worker[Job, Result]]) -> None:
             os.kill(worker.process.pid, signal.SIGTERM)
 
 
-def _ready(
-    crew: Sequence[_Worker[Job, Result]], limit: float | None, since: float | None
-) -> list[_Worker[Job, Result]]:
+def _ready(crew: Sequence[_Worker[Job, Result]], told_at: float | None) -> list[_Worker[Job, Result]]:
     """The workers that have a result, are dead, or are late; waits for the first of them."""
     busy = [worker for worker in crew if worker.number >= 0]
     if not busy:
         return []
-    left = 0.25
-    if limit is not None:
-        left = min(left, *(limit - (time.monotonic() - (since or worker.begun)) for worker in busy))
+    left = min(0.25, *(worker.left(told_at) for worker in busy))
     ready = wait(
         [one for worker in busy for one in (worker.connection, worker.process.sentinel)], max(left, 0)
     )
     return [
         worker
         for worker in busy
-        if worker.connection in ready
-        or worker.process.sentinel in ready
-        or (limit is not None and time.monotonic() - (since or worker.begun) > limit)
+        if worker.connection in ready or worker.process.sentinel in ready or worker.left(told_at) < 0
     ]
 
 
-def _result_of(worker: _Worker[Job, Result], limit: float | None, since: float | None) -> Result | Lost:
+def _result_of(worker: _Worker[Job, Result], told_at: float | None) -> Result | Lost | Going:
     """What a worker has to hand over."""
     try:
         if worker.connection.poll():
-            result: Result = worker.connection.recv()
+            result: Result | Going = worker.connection.recv()
             return result
     except (EOFError, OSError):
         pass
-    if worker.process.is_alive() and worker.process.exitcode is None and limit is not None:
+    if worker.process.is_alive() and worker.process.exitcode is None and worker.left(told_at) < 0:
         worker.process.join(0.01)
         if worker.process.is_alive():
-            return Lost("it ran longer than the time limit" if since is None else "it was asked to end")
+            return Lost("it ran longer than the time limit" if told_at is None else "it was asked to end")
     worker.process.join()
     status = worker.process.exitcode or 0
     if status < 0:
@@ -163,4 +178,5 @@ def _do_jobs(connection: Connection, work: Callable[[Any], Any]) -> None:
             job = connection.recv()
         except (EOFError, OSError):
             return
-        connection.send(work(job))
+        for part in work(job):
+            connection.send(part)

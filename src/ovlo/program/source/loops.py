@@ -187,16 +187,14 @@ def other_count(tree: ast.Module) -> Iterator[SourceMatch]:
             continue
         assert isinstance(loop.iter, ast.Call)
         count = loop.iter.args[0] if len(loop.iter.args) == 1 else None
-        turns = [call for one in loop.body if (call := steered(one, TURNS))]
-        if not isinstance(count, ast.Name) or len(turns) != 1 or not _draws_alike(loop):
+        angles = [call.args[0] for one in loop.body if (call := steered(one, TURNS))]
+        parted = [one for one in angles if isinstance(one, ast.BinOp) and number_at(one.left) == 360]
+        if not isinstance(count, ast.Name) or len(parted) != 1 or not _draws_alike(loop):
             continue
-        angle = turns[0].args[0]
-        if not isinstance(angle, ast.BinOp) or not isinstance(angle.op, ast.Div):
+        (angle,) = parted
+        parts, at = number_at(angle.right), angle.right
+        if not isinstance(angle.op, ast.Div) or parts not in FIGURE_COUNTS:
             continue
-        parts = number_at(angle.right)
-        if number_at(angle.left) != 360 or parts not in FIGURE_COUNTS:
-            continue
-        at = angle.right
         yield SourceMatch(
             angle.lineno,
             f"The loop repeats {count.id} times, but turns by 360 / {parts}, so it goes round once only if "
