@@ -154,6 +154,7 @@ def test_a_folder_is_checked_in_order_and_reported_on_one_page(ovlo_command, pro
     program("import os\nprint('<b>printed</b>')\nos._exit(3)\n", "bay/c_gone.py")
     program(WRONG + "\n\n@drawing()\ndef other(nib):\n    nib.polygon(5, radius=60)\n", "bay/d_two.py")
     program("from ovlo import Sheet\nSheet().new_nib().foward(3)\n", "bay/more/e_<i>slip.py")
+    program("from ovlo import Sheet\nSheet().new_nib().forward(int(input('How far? ')))\n", "bay/more/f.py")
     program(
         "from ovlo import drawing\n@drawing\ndef model(nib):\n    nib.polygon(5, radius=60)\n", "model.py"
     )
@@ -168,14 +169,20 @@ def test_a_folder_is_checked_in_order_and_reported_on_one_page(ovlo_command, pro
         "d_two.py:kite",
         "d_two.py:other",
         "more/e_<i>slip.py",
+        "more/f.py",
     ]
     assert heads == [f"── bay/{name}" for name in names]
     assert "did you mean forward?" in done.stdout
-    assert done.stdout.splitlines()[-2].startswith("6 drawings: 1 without findings")
+    assert "endless-loop" in done.stdout
+    # What programs print or ask is no answer of a check.
+    assert "printed" not in done.stdout
+    assert "How far? \n" not in done.stdout
+    assert "nobody is there to type it" in done.stdout
+    assert done.stdout.splitlines()[-2].startswith("7 drawings: 1 without findings")
     assert any(line.split() == ["bay/d_two.py:other", "nothing"] for line in done.stdout.splitlines())
     chromium.get((tmp_path / "report.html").as_uri())
     page = chromium
-    assert len(page.find_elements("css selector", "section")) == 6
+    assert len(page.find_elements("css selector", "section")) == 7
     assert page.find_elements("css selector", "section i > i, td > b, h2 > i") == []
     assert "The same." in page.find_element("css selector", "#work-4").text
     assert page.find_elements("css selector", "#work-3 .marked") != []

@@ -154,8 +154,8 @@ def _item(match: re.Match[str], place: Place) -> str:
             if last < 0:
                 return f"{name} is empty, so it has no item {index}"
             return (
-                f"{name} has {len(items)} items, from {name}[0] to {name}[{last}], but {number} is {index}; "
-                f"{name}[{number} % {len(items)}] begins again at the first"
+                f"{name} ends with {name}[{last}], but {number} is {index}; {name}[{number} % {len(items)}] "
+                "begins again at the first"
             )
     return f"the {match[1]} has no item of that number: the first is 0 and the last is len(…) - 1"
 

@@ -67,6 +67,7 @@ def test_a_loop_is_found_at_its_line(rule, line, code):
     assert (one.rule, one.lines) == (rule, (line + 3,)), one
     if one.edit is not None and rule != "empty-range":
         edited = Source(HEAD + code, "utf-8").edited(one.edit).text
+        assert "\n\n" not in edited  # a line of which nothing is left goes
         assert found(edited.removeprefix(HEAD)) == []
 
 
