@@ -71,7 +71,7 @@ SLIPS = {
     "(1, 2).append(3)": "a tuple cannot grow",
     "[1].push(3)": "append(…)",
     "nib.forward(max([]))": "an empty list has no max",
-    "inks = ['red']; i = 1; nib.ink = inks[i]": "inks ends with inks[0], but i is 1; inks[i % 1] begins again",
+    "inks = ['red']; i = 1; nib.ink = inks[i]": "ends with inks[0], but i is 1; inks[i % 1] begins again",
     "inks = []; i = 0; nib.ink = inks[i]": "inks is empty, so it has no item 0",
     "nib.ink = ['red'][1]": "the first is 0",
     "not_there": "give it a value in a line above",

@@ -33,6 +33,31 @@ WRONG = {
         "for colour in ('teal', 'gold', 'navy') * 3:\n    sail(nib, 60, colour)",
         ["drawn-again"],
     ),
+    "rays that come back too little": (
+        "for _ in range(12): nib.forward(90); nib.back(85); nib.left(30)",
+        ["drift"],
+    ),
+    "a leaf with the pen lifted": (
+        "with nib.lifted():\n    nib.travel(50)\n    for _ in range(2): nib.arc_left(90, 60); nib.left(120)\n"
+        "nib.forward(30)",
+        ["still-lifted"],
+    ),
+    "lines too thin everywhere": (
+        "nib.line_width = 0.01\nfor _ in range(9): nib.forward(1); nib.travel(20)",
+        ["hairline"],
+    ),
+    "words wider than their frame": (
+        "nib.rectangle(80, 30)\nnib.text('Kite day at Marrow Bay', align='middle', baseline='middle')",
+        ["words-over-frame"],
+    ),
+    "a window that is filled": (
+        "with nib.area('gold'): nib.rectangle(200, 200); nib.rectangle(80, 80)",
+        ["filled-hole"],
+    ),
+    "a sail whose last side has no line": (
+        "with nib.area('gold'): nib.line_by(0, 90); nib.line_by(60, -70)",
+        ["open-border"],
+    ),
     "words turned by what was walked before": (
         "nib.right(90)\nnib.forward(80)\nnib.travel_to(60, 20)\nnib.rectangle(40, 40)\n"
         "nib.travel_to(0, 90)\nnib.text('Harbour house')",
@@ -170,6 +195,25 @@ BY_LINES = {
 
 
 RIGHT = {
+    "a zigzag ring": "for _ in range(12): nib.forward(90); nib.back(40); nib.left(30)",
+    "an arc out and back with the pen lifted": (
+        "with nib.lifted(): nib.arc_left(90, 60); nib.arc_left(90, -60)\nnib.forward(30)"
+    ),
+    "a name in its frame": (
+        "nib.rectangle(280, 30)\nnib.text('Kite day at Marrow Bay', align='middle', baseline='middle')"
+    ),
+    "a window that is a hole": (
+        "with nib.area('gold', fill_rule='evenodd'): nib.rectangle(200, 200); nib.rectangle(80, 80)"
+    ),
+    "islands in one area": (
+        "with nib.area('gold'):\n    for _ in range(3): nib.rectangle(30, 30); nib.travel(80)"
+    ),
+    "a sail in its own ink": (
+        "nib.ink = 'gold'\nwith nib.area('gold'): nib.line_by(0, 90); nib.line_by(60, -70)"
+    ),
+    "a sail without lines": (
+        "with nib.area('gold', outline=False): nib.line_by(0, 90); nib.line_by(60, -70)"
+    ),
     "a flag on its pole": (
         "nib.left(90); nib.forward(80)\nfor side in (50, 30, 50): nib.right(90); nib.forward(side)"
     ),
@@ -177,7 +221,8 @@ RIGHT = {
     "filled beads on a string": "for _ in range(6): nib.circle(8, fill='gold'); nib.forward(20)",
     "masts between hulls and sails": (
         "for x in (-200, 0, 200):\n    nib.travel_to(x, 0)\n    sail(nib, 40, 'sienna')\n"
-        "    nib.line_by(20, 90)\n    with nib.area('white'): nib.line_by(30, -50); nib.line_by(-25, 10)"
+        "    nib.line_by(20, 90)\n    with nib.area('white'): nib.line_by(30, -50); nib.line_by(-25, 9); "
+        "nib.line_to_start()"
     ),
     "a constellation": "for _ in range(8):\n    nib.line_to(sheet.dice.point(40))\n    loop(nib, 5, 9, 144)",
     "dashes by lifting": (
@@ -219,8 +264,7 @@ RIGHT = {
     "shades of a sky": "from ovlo import ramp\nnib.travel_to(0, -200)\n"
     "for colour in ramp('skyblue', 'khaki', 80):\n"
     "    nib.rectangle(600, 5, fill=colour, outline=False); nib.travel_by(0, 5)",
-    "a figure of eight filled": "with nib.area('gold'):\n    for point in [(90, 90), (90, 0), (0, 90)]:"
-    " nib.line_to(point)",
+    "a figure of eight filled": ("with nib.area('gold'): nib.polyline([(90, 90), (90, 0), (0, 90), (0, 0)])"),
     "a dot": "nib.forward(0)",
 }
 

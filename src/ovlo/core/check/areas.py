@@ -9,12 +9,13 @@ from collections.abc import Iterator, Set
 
 import numpy as np
 
-from ovlo.core.paint.contours import MEETS
+from ovlo.core.paint.contours import MEETS, Contour
 from ovlo.core.paint.order import Painting
-from ovlo.core.paint.outlines import Outline
+from ovlo.core.paint.outlines import MOVE, Outline
 from ovlo.core.paint.regions import region
-from ovlo.core.trail.columns import Columns, PenState
+from ovlo.core.trail.columns import FILL_RULES, Columns, PenState
 from ovlo.core.values.arrays import Bools, Bytes, Floats
+from ovlo.core.values.colour import Colour, difference
 from ovlo.core.values.finding import HINT, PROBLEM, Match, rule
 
 FEWEST_CORNERS = 3
@@ -118,6 +119,90 @@ def _spread(vertices: Floats) -> float:
 def area_cut_short(short: dict[int, Match]) -> Iterator[Match]:
     """Areas whose block ends before the contour they began does, as `cut_short` gives them."""
     yield from short.values()
+
+
+MOST_PIECES = 24
+"""Contours of one area, of which one may lie in another."""
+
+
+@rule(
+    "filled-hole",
+    HINT,
+    "Reported when a contour of an area lies within another one that goes the same way round, so that it is "
+    "filled too instead of making a hole.",
+)
+def filled_hole(columns: Columns, painting: Painting) -> Iterator[Match]:
+    """Holes that are filled, since both contours go the same way and the fill rule is nonzero."""
+    import shapely
+
+    borders = painting.borders
+    for number, area in enumerate(borders.keys.tolist()):
+        pieces = _pieces(*borders.path(number))
+        if FILL_RULES[columns.areas["fill_rule"][area]] != "nonzero" or not 1 < len(pieces) <= MOST_PIECES:
+            continue
+        rings = [shapely.Polygon(piece) for piece in pieces if len(piece) >= FEWEST_CORNERS]
+        rings = sorted(
+            (ring for ring in rings if ring.is_valid and ring.area > 0), key=lambda ring: -ring.area
+        )
+        for at, outer in enumerate(rings):
+            inner = next((one for one in rings[at + 1 :] if outer.contains(one)), None)
+            if inner is not None and outer.exterior.is_ccw == inner.exterior.is_ccw:
+                middle = inner.representative_point()
+                yield Match(
+                    "This area has one contour within another, and fills both, since they go the same way "
+                    "round.",
+                    'For a hole there, write fill_rule="evenodd"; for a drawing on the area, draw it after '
+                    "the block.",
+                    complex(middle.x, middle.y),
+                    (int(columns.areas["step"][area]),),
+                    (int(columns.areas["origin"][area]),),
+                )
+                break
+
+
+def _pieces(vertices: Floats, codes: Bytes) -> list[Floats]:
+    """The contours of a border, whose curves are chords."""
+    firsts = np.flatnonzero(codes == MOVE)
+    return np.split(vertices, firsts[1:])
+
+
+LEAST_OPEN = 4.0
+"""Pixels of a side without a line that are seen."""
+
+LEAST_CONTRAST = 12.0
+"""By CIEDE2000, between a fill and the lines around it, from which on a side without one is seen."""
+
+
+@rule(
+    "open-border",
+    HINT,
+    "Reported when an area with straight sides is outlined but for the last side, which closes it. Not "
+    "reported if the outline hardly differs from the fill.",
+)
+def open_border(contour: Contour, columns: Columns, unit: str, pixels_per_unit: float) -> Match | None:
+    """An outlined area of which the side that closes it has no line."""
+    if contour.area < 0 or not contour.is_visible or contour.is_closed or len(contour) < FEWEST_CORNERS - 1:
+        return None
+    way = contour.points[-1] - contour.points[0]
+    beside = np.abs(((contour.points - contour.points[0]) * way.conjugate()).imag)
+    if beside.max() <= MEETS * contour.size * abs(way):
+        return None  # it encloses nothing
+    if contour.is_curved.any() or contour.gap * pixels_per_unit < LEAST_OPEN or not contour.is_simple:
+        return None
+    row = columns.areas[contour.area]
+    fill = Colour(*(round(row[name]) for name in ("red", "green", "blue")))
+    style = columns.styles[columns.of_steps("style")[contour.steps[0]]]
+    if difference(fill, style.ink) < LEAST_CONTRAST or (columns.of_steps("area") == contour.area).sum() > len(
+        contour
+    ):
+        return None
+    return Match(
+        f"This area is filled, but the side of {contour.gap:.4g} {unit} that closes it has no line.",
+        "End it with nib.line_to_start(), or leave all lines out with outline=False.",
+        complex(contour.points[0] + contour.points[-1]) / 2,
+        tuple(contour.steps.tolist()),
+        (int(row["origin"]),),
+    )
 
 
 MOST_LEFT = 24

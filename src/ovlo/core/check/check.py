@@ -92,9 +92,11 @@ def _matches(sheet: Sheet, inputs: CheckInputs, origins: Origins | None) -> Iter
         if one.steps or not known_words.issuperset(one.origins):  # those words stand where they should
             yield one
     yield from marks.words_on_words(sheet, inputs.boxes)
+    yield from marks.words_over_frame(sheet, inputs.boxes)
     yield from lifting.still_lifted(sheet)
     short = dict(areas.cut_short(columns))
     yield from areas.area_cut_short(short)
+    yield from areas.filled_hole(columns, flat)
     yield from areas.empty_area(columns, flat, set(short))
     yield from marks.tiny_picture(sheet, inputs.boxes)
     yield from marks.hairline(sheet)
@@ -125,8 +127,11 @@ def _of_lines(sheet: Sheet, origins: Origins | None) -> Iterator[Match]:
         if told and not told.isdisjoint(contour.steps.tolist()):
             continue
         first, stop = np.searchsorted(begins, [contour.steps[0], contour.steps[-1] + 1]).tolist()
-        for found in _of_contour(contour, every[first:stop], sheet, origins):
-            yield found._replace(times=contour.times)
+        of_contour = list(_of_contour(contour, every[first:stop], sheet, origins))
+        border = areas.open_border(contour, columns, sheet.unit, sheet._pixels_per_unit)
+        if border is not None and not of_contour:
+            of_contour = [border]
+        yield from (one._replace(times=contour.times) for one in of_contour)
     yield from straying.between_centred(columns, chains, sheet.unit)
     places = None if origins is None else origins.steps
     yield from straying.beside_closed_walks(columns, chains, sheet.unit, places, sheet.seed is not None)

@@ -121,6 +121,10 @@ def _look_meant(columns: Columns, steps: Ints) -> bool:
 def _lifted_loops(columns: Columns, lifted: Ints) -> Iterator[Ints]:
     """Lifted moves in a row that come back to where they began."""
     for moves in np.split(lifted, np.flatnonzero(np.diff(lifted) != 1) + 1):
+        for leaf in _leaves(columns, moves):
+            if not _is_drawn_later(columns, leaf, float(np.abs(columns.points[leaf]).max())):
+                yield leaf
+                return
         if not _look_meant(columns, moves):
             continue
         start, ends = columns.starts[moves[0]], columns.points[moves]
@@ -129,6 +133,17 @@ def _lifted_loops(columns: Columns, lifted: Ints) -> Iterator[Ints]:
         back = back[back >= FEWEST_LIFTED - 1]
         if len(back) and not _is_drawn_later(columns, moves[: back[0] + 1], size):
             yield moves[: back[0] + 1]
+
+
+def _leaves(columns: Columns, moves: Ints) -> Iterator[Ints]:
+    """Pairs of lifted arcs that bend alike and come back to where the first began."""
+    sweeps = np.zeros(len(columns))
+    sweeps[columns.arcs["step"]] = columns.arcs["sweep"]
+    first, second = moves[:-1], moves[1:]
+    apart = np.abs(columns.starts[first] - columns.points[second]).max(axis=1)
+    reach = np.abs(columns.points[first] - columns.starts[first]).max(axis=1)
+    for k in np.flatnonzero((sweeps[first] * sweeps[second] > 0) & (apart <= MEETS * reach)).tolist():
+        yield moves[k : k + 2]
 
 
 def _is_drawn_later(columns: Columns, loop: Ints, size: float) -> bool:

@@ -80,6 +80,9 @@ WORDS_SHARE = 0.25
 
 MOST_WORDS = 1000
 
+EXACT = 1e-6
+"""Of the sheet; middles that are nearer are one."""
+
 
 @rule(
     "words-on-words",
@@ -107,6 +110,36 @@ def words_on_words(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
             complex(*((low[row] + high[row]) / 2).tolist()),
             origins=(one.origin,),
         )
+
+
+@rule(
+    "words-over-frame",
+    HINT,
+    "Reported when a text is wider or higher than the rectangle around it, which has the same middle. Not "
+    "reported for texts that are turned, and if random numbers are used.",
+)
+def words_over_frame(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
+    """Words that are centred in a rectangle, and do not fit into it."""
+    texts = sheet._columns.texts
+    if not texts or len(texts) > MOST_WORDS or sheet.seed is not None:
+        return
+    frames = list(laid_rectangles(sheet._columns))
+    for text, low, high in zip(texts, boxes.low[-len(texts) :], boxes.high[-len(texts) :], strict=True):
+        for frame in frames if text.align == "middle" and not text.heading % 90 else ():
+            left, right = frame.corners.real.min(), frame.corners.real.max()
+            bottom, top = frame.corners.imag.min(), frame.corners.imag.max()
+            is_in = abs((left + right) / 2 - text.x) <= EXACT * sheet.width and bottom <= text.y <= top
+            over = high - low - (right - left, top - bottom)
+            # What is larger both ways is no frame, but a mark with its name.
+            if is_in and (over > 1).sum() == 1:
+                axis = int(over.argmax())
+                wide, unit = ("wide", "high")[axis], sheet.unit
+                yield Match(
+                    f"The text {_quoted(text.words)} is {over[axis]:.3g} {unit} too {wide} for its frame.",
+                    f"Write it smaller, or make the rectangle {np.ceil((high - low)[axis]):g} {unit} {wide}.",
+                    complex(text.x, text.y),
+                    origins=(text.origin,),
+                )
 
 
 def _quoted(words: str) -> str:
@@ -288,10 +321,11 @@ def hairline(sheet: Sheet) -> Iterator[Match]:
     columns, origins = sheet._columns, sheet._origins
     widths = np.array([style.line_width for style in columns.styles] or [0.0])
     of_steps = widths[columns.of_steps("style")]
-    # What is small altogether, as the end of a shrinking tail, has thin lines too.
+    is_narrow = columns.is_drawn & (of_steps * sheet._pixels_per_unit < HAIRLINE)
+    # What is small altogether, as the end of a shrinking tail, has thin lines too, but not only such lines.
     is_long = step_lengths(columns) * sheet._pixels_per_unit > HAIRLINE_LENGTH
-    is_drawn = columns.is_drawn & is_long
-    is_thin = is_drawn & (of_steps * sheet._pixels_per_unit < HAIRLINE)
+    is_drawn = columns.is_drawn & (is_long | bool((is_narrow == columns.is_drawn).all()))
+    is_thin = is_drawn & is_narrow
     _, places = np.unique(np.zeros(len(columns)) if origins is None else origins.steps, return_inverse=True)
     if not is_thin.any():
         return

@@ -94,8 +94,11 @@ def drift(repeat: Repeat, unit: str, pixels_per_unit: float) -> Match | None:
         return None
     if gap * pixels_per_unit <= UNSEEN_GAP or gap > DRIFT * repeat.size or _is_coil(repeat):
         return None
+    is_back_and_forth = _is_back_and_forth(repeat)
     if repeat.period < FEWEST_SIDES and not repeat.walk.reach[repeat.body].any():
-        return None
+        if not is_back_and_forth or gap > SURE_DRIFT * repeat.size:
+            return None
+        return _back_too_little(repeat, gap, unit)
     chain = _chain(repeat)
     way = repair(chain, unit) if chain is not None else None
     return Match(
@@ -107,6 +110,28 @@ def drift(repeat: Repeat, unit: str, pixels_per_unit: float) -> Match | None:
         tuple(repeat.steps if way is None else (repeat.steps[i] for i in way.lines)),
         is_hint=gap > SURE_DRIFT * repeat.size and way is None,
         change=None if way is None else way.change,
+    )
+
+
+def _is_back_and_forth(repeat: Repeat) -> bool:
+    """Whether a body is one straight line, and another one back along it."""
+    if repeat.period != 2:
+        return False
+    ways = (repeat.walk.ends - repeat.walk.starts)[repeat.body]
+    turned = complex(ways[1] * np.conj(ways[0]))
+    return turned.real < 0 and abs(turned.imag) <= MEETS * abs(turned)
+
+
+def _back_too_little(repeat: Repeat, gap: float, unit: str) -> Match:
+    there, back = np.abs((repeat.walk.ends - repeat.walk.starts)[repeat.body]).tolist()
+    return Match(
+        f"This line of {there:.6g} {unit} goes out and {back:.6g} {unit} back, {repeat.times} times, so each "
+        f"begins {gap:.4g} {unit} beside the one before.",
+        f"Make the way back {there:.6g} {unit} long instead of {back:.6g}.",
+        repeat.start + repeat.shift,
+        tuple(repeat.steps),
+        is_hint=True,
+        change=Change("length", f"{there:.6g}", back),
     )
 
 
