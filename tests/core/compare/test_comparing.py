@@ -280,3 +280,93 @@ def test_a_mirror_image_from_left_to_right_is_called_so():
         nib.left(turn)
         nib.forward(40)
     assert str(a.compare(b)) == "The same: B is A mirrored left to right."
+
+
+def pair(first, second):
+    """What a comparison says of two sheets."""
+    sheets = Sheet(640, 480), Sheet(640, 480)
+    for sheet, draw in zip(sheets, (first, second), strict=True):
+        draw(sheet.new_nib())
+    return sheets[0].compare(sheets[1])
+
+
+def halves(nib):
+    for x in (-40, 0):
+        nib.travel_to(x, 0)
+        nib.rectangle(40, 40, anchor="corner", fill="teal", outline=False)
+
+
+def whole(nib, width=80.0):
+    nib.travel_to(-40, 0)
+    nib.rectangle(width, 40, anchor="corner", fill="teal", outline=False)
+
+
+def dashes(nib):
+    nib.line_cap = "butt"
+    for _ in range(5):
+        nib.forward(10)
+        nib.travel(10)
+
+
+def dashed(nib, length=90):
+    nib.line_cap, nib.line_dash = "butt", (10, 10)
+    nib.forward(length)
+
+
+def disc(nib, inner=0.0, outer=50):
+    if inner:
+        nib.circle(inner)
+    nib.circle(outer, fill="gold")
+
+
+SEEN_THE_SAME = [(halves, whole), (dashes, dashed), (disc, lambda nib: disc(nib, 20))]
+
+
+@pytest.mark.parametrize(("first", "second"), SEEN_THE_SAME)
+def test_what_looks_the_same_is_the_same_to_the_eye(first, second):
+    for one, other in ((first, second), (second, first)):
+        found = pair(one, other)
+        assert (bool(found), str(found)) == (True, "The same to the eye, though drawn with other marks.")
+
+
+@pytest.mark.parametrize(
+    ("first", "second"),
+    [
+        (halves, lambda nib: whole(nib, 80.6)),
+        (dashes, lambda nib: dashed(nib, 89)),
+        (disc, lambda nib: (nib.circle(20), nib.circle(50))),
+        (disc, lambda nib: (disc(nib), nib.travel(200), nib.circle(3))),
+    ],
+)
+def test_a_pixel_that_differs_makes_them_different(first, second):
+    for one, other in ((first, second), (second, first)):
+        assert not pair(one, other)
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"weight": "bold"}, "The text 'Kite day' has weight normal in A, but bold in B."),
+        ({"size": 20}, "The text 'Kite day' has size 16 in A, but 20 in B."),
+        (
+            {"weight": "bold", "size": 20},
+            "The text 'Kite day' has weight normal in A, but bold in B, size 16 in A, but 20 in B.",
+        ),
+    ],
+)
+def test_the_same_words_in_another_manner_are_told_by_it(change, words):
+    found = pair(lambda nib: nib.text("Kite day"), lambda nib: nib.text("Kite day", **change))
+    assert found.differences == (words,)
+
+
+@pytest.mark.parametrize(("name", "noun"), [("line_cap", "caps"), ("line_join", "joins")])
+def test_caps_and_joins_are_named(name, noun):
+    def corner(nib, **style):
+        with nib.styled(line_width=12, **style):
+            nib.forward(60)
+            nib.left(90)
+            nib.forward(60)
+
+    other = "butt" if name == "line_cap" else "bevel"
+    found = pair(corner, lambda nib: corner(nib, **{name: other}))
+    assert f"lines have round {noun} in A, but {other} {noun} in B" in str(found)

@@ -18,7 +18,7 @@ import numpy as np
 
 from ovlo.core.compare.looks import look_words, text_words
 from ovlo.core.compare.nearest import SearchableLines
-from ovlo.core.compare.on_top import Look, Paint
+from ovlo.core.compare.on_top import Look, Paint, is_same_to_the_eye
 from ovlo.core.compare.proposals import proposals
 from ovlo.core.compare.side import SAME, Picture
 from ovlo.core.paint.measures import TextBox
@@ -56,12 +56,15 @@ class Relation:
         Where they differ most, as drawn, if they do; also if nobody sees it.
     words : tuple of str
         What else differs: texts, colours, widths, rules, in sentences.
+    is_same_to_the_eye : bool
+        Whether they only look the same, with other marks: an area in two halves, a mark that is hidden.
     """
 
     by: Similarity | None
     size: float
     difference: Difference | None = None
     words: tuple[str, ...] = ()
+    is_same_to_the_eye: bool = False
 
     @property
     def is_same_shape(self) -> bool:
@@ -126,7 +129,12 @@ def compare(a: Columns, b: Columns, inputs: CompareInputs | None = None) -> Rela
     found = max(apart, key=lambda one: one.distance, default=None)
     if found is not None and inputs is not None and found.distance <= UNSEEN / inputs.pixels_per_unit:
         return Relation(here, second.size, found, looks.words(here, 2 * found.distance))
-    return Relation(None, second.size, found, looks.texts(here, tolerance))
+    words = looks.texts(here, tolerance)
+    if inputs is not None and not words and first.has_marks and second.has_marks:
+        is_same = is_same_to_the_eye(first, second, inputs.paint, inputs.pixels_per_unit)
+        if is_same:
+            return Relation(here, second.size, found, is_same_to_the_eye=True)
+    return Relation(None, second.size, found, words)
 
 
 def _fitting(a: Picture, b: Picture, apart: list[Difference], tolerance: float) -> Iterator[Similarity]:

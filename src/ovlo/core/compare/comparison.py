@@ -126,6 +126,8 @@ def _verdict(found: Relation, unit: str) -> str:
     if found.by is None:
         return _difference(found.difference, unit)
     by, ways = found.by, []
+    if found.is_same_to_the_eye:
+        return "The same to the eye, though drawn with other marks."
     if found.difference is not None and not found.words:
         distance = found.difference.distance
         return f"The same to the eye: the largest distance is {distance:.2g} {unit}, too small to see."

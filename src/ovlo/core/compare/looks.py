@@ -40,11 +40,38 @@ def text_words(
             alone.append(text)
         else:
             left.remove(match)
-    return tuple(
+    found = []
+    for text in list(alone):
+        there = moved_text(text, by)
+        other = next((one for one in left if one.words == there.words and _is_beside(there, one)), None)
+        if other is not None and (manner := _other_manner(there, other)):
+            alone.remove(text)
+            left.remove(other)
+            found.append(f"The text {text.words!r} has {manner}.")
+    found += [
         f"The text {text.words!r} is only in {name}."
         for name, texts in (("A", alone), ("B", left))
         for text in texts
+    ]
+    return tuple(found)
+
+
+def _is_beside(a: Text, b: Text) -> bool:
+    """Whether two texts begin within a letter of each other."""
+    return abs(complex(a.x - b.x, a.y - b.y)) <= max(a.size, b.size)
+
+
+def _other_manner(a: Text, b: Text) -> str:
+    """What of a text is other in A than in B."""
+    return ", ".join(
+        f"{name} {_plain(getattr(a, name))} in A, but {_plain(getattr(b, name))} in B"
+        for name in ("weight", "slant", "font", "size")
+        if _plain(getattr(a, name)) != _plain(getattr(b, name))
     )
+
+
+def _plain(value: object) -> str:
+    return f"{value:.4g}" if isinstance(value, float) else f"{value}"
 
 
 def _is_same_text(a: Text, b: Text, tolerance: float, box: TextBox | None) -> bool:

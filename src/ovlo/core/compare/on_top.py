@@ -6,13 +6,14 @@ Look(b, paint).words(a.columns, by)
 from __future__ import annotations
 
 from collections.abc import Callable
+from math import ceil
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.compare.side import Picture
 from ovlo.core.paint.measures import widest_line
-from ovlo.core.trail.columns import Columns
+from ovlo.core.trail.columns import Columns, PenState, Style
 from ovlo.core.trail.similarity import Similarity, transformed
 from ovlo.core.values.arrays import Box, Bytes
 from ovlo.core.values.colour import Colour
@@ -23,6 +24,12 @@ Paint = Callable[[Columns, Box], Bytes]
 UNLIKE = 48
 """By so much of 255 colours are told apart, in 3 by 3 pixels; a share of an edge's pixel is not."""
 
+SEEN = 64
+"""By so much of 255 a single pixel shows that pictures differ; a seam between two halves is fainter."""
+
+TILE, MOST_TILES = 350, 64
+"""Pixels of a tile's side, and so many tiles are painted."""
+
 MARGIN = 0.02
 """Of the picture's size, around it."""
 
@@ -31,13 +38,8 @@ class Look:
     """The second picture as it is seen, to hold the first one against."""
 
     def __init__(self, b: Picture, paint: Paint) -> None:
-        low, high = b.all_lines.box if len(b.all_lines) else (0j, 0j)
-        places = [low, high] if len(b.all_lines) else []
-        places += [complex(text.x, text.y) for text in b.texts]
-        edge = MARGIN * b.size + widest_line(b.columns) + 1e-9
-        left, right = min(z.real for z in places) - edge, max(z.real for z in places) + edge
-        bottom, top = min(z.imag for z in places) - edge, max(z.imag for z in places) + edge
-        self._box = left, bottom, right, top
+        self._box = _box((b,))
+        self._columns = b.columns
         self._paint = paint
         self._pixels = paint(b.columns, self._box)
         self._weighed = _weighed(self._pixels)
@@ -48,10 +50,10 @@ class Look:
         # Lines of a larger picture may be wider with it, or not.
         for keeps_width in (False, True) if by.scale != 1 else (False,):
             moved = transformed(a, by, keeps_width) if by != Similarity() else a
-            found.append(self._unlike(self._paint(moved, self._box)))
+            found.append(self._unlike(self._paint(moved, self._box), _why(a, self._columns)))
         return min(found, key=len)
 
-    def _unlike(self, ours: Bytes) -> tuple[str, ...]:
+    def _unlike(self, ours: Bytes, why: str) -> tuple[str, ...]:
         differ = np.abs(_weighed(ours) - self._weighed).max(axis=2) > UNLIKE
         # Blocks, by their lowest corners, of which all pixels differ.
         blocks = differ[:-2] & differ[1:-1] & differ[2:]
@@ -67,10 +69,52 @@ class Look:
         x = left + (column + 0.5) / width * (right - left)
         y = top - (row + 0.5) / height * (top - bottom)
         a, b = (_named(one[row, column]) for one in (ours, self._pixels))
-        return (
-            f"At ({x:.4g}, {y:.4g}) A shows {a} and B {b}, though their marks are the same: "
-            "they lie over each other in another order, or their caps, joins or repeats differ.",
-        )
+        return (f"At ({x:.4g}, {y:.4g}) A shows {a} and B {b}, though their marks are the same: {why}.",)
+
+
+def is_same_to_the_eye(a: Picture, b: Picture, paint: Paint, pixels_per_unit: float) -> bool:
+    """Whether two pictures show the same where they stand, whatever marks they consist of.
+
+    Both are painted tile by tile, two pixels for each of a file's; very large ones are not looked at.
+    """
+    left, bottom, right, top = _box((a, b))
+    across, up = (max(1, ceil(side * pixels_per_unit / TILE)) for side in (right - left, top - bottom))
+    if across * up > MOST_TILES:
+        return False
+    x, y = np.linspace(left, right, across + 1), np.linspace(bottom, top, up + 1)
+    for i in range(across):
+        for k in range(up):
+            tile = float(x[i]), float(y[k]), float(x[i + 1]), float(y[k + 1])
+            ours, theirs = (_weighed(paint(one.columns, tile)) for one in (a, b))
+            if (np.abs(ours - theirs).max(axis=2) > SEEN).any():
+                return False
+    return True
+
+
+def _box(pictures: tuple[Picture, ...]) -> Box:
+    """The box of everything in some pictures, with some room around it."""
+    places = [complex(text.x, text.y) for one in pictures for text in one.texts]
+    for one in pictures:
+        places += one.all_lines.box if len(one.all_lines) else ()
+    edge = max(MARGIN * one.size + widest_line(one.columns) for one in pictures) + 1e-9
+    left, right = min(z.real for z in places) - edge, max(z.real for z in places) + edge
+    bottom, top = min(z.imag for z in places) - edge, max(z.imag for z in places) + edge
+    return left, bottom, right, top
+
+
+def _why(a: Columns, b: Columns) -> str:
+    """Why the same marks may look otherwise."""
+    for name, noun in (("line_cap", "caps"), ("line_join", "joins")):
+        ours, theirs = ({getattr(style, name) for style in _drawn_styles(one)} for one in (a, b))
+        if ours != theirs and len(ours) == len(theirs) == 1:
+            return f"lines have {ours.pop()} {noun} in A, but {theirs.pop()} {noun} in B"
+    return "they lie over each other in another order, or their caps, joins or repeats differ"
+
+
+def _drawn_styles(columns: Columns) -> list[Style]:
+    """The styles of the lines that are drawn."""
+    used = np.unique(columns.runs["style"][columns.runs["pen"] == PenState.DRAW])
+    return [columns.styles[number] for number in used.tolist()]
 
 
 def _weighed(pixels: Bytes) -> NDArray[np.float32]:

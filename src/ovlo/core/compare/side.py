@@ -51,6 +51,11 @@ class Picture:
         """Lines and borders together."""
         return self.lines.joined(self.areas)
 
+    @property
+    def has_marks(self) -> bool:
+        """Whether there is anything to be seen."""
+        return bool(len(self.all_lines) or self.texts)
+
     @cached_property
     def size(self) -> float:
         """The diagonal of the box of all lines and texts."""
