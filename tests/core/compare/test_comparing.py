@@ -347,7 +347,7 @@ def test_a_pixel_that_differs_makes_them_different(first, second):
     ("change", "words"),
     [
         ({"weight": "bold"}, "The text 'Kite day' has weight normal in A, but bold in B."),
-        ({"size": 20}, "The text 'Kite day' has size 16 in A, but 20 in B."),
+        ({"slant": "italic"}, "The text 'Kite day' has slant normal in A, but italic in B."),
         (
             {"weight": "bold", "size": 20},
             "The text 'Kite day' has weight normal in A, but bold in B, size 16 in A, but 20 in B.",
