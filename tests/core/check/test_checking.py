@@ -199,6 +199,9 @@ RIGHT = {
     "an arc out and back with the pen lifted": (
         "with nib.lifted(): nib.arc_left(90, 60); nib.arc_left(90, -60)\nnib.forward(30)"
     ),
+    "words that follow a tilted shape": (
+        "nib.forward(50)\nnib.right(15)\nnib.polygon(4, radius=20)\nnib.text('kite', size=8)"
+    ),
     "a name in its frame": (
         "nib.rectangle(280, 30)\nnib.text('Kite day at Marrow Bay', align='middle', baseline='middle')"
     ),

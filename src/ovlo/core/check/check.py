@@ -32,6 +32,7 @@ from ovlo.core.check.seeing import seen
 from ovlo.core.paint.contours import Contour, contours
 from ovlo.core.paint.measures import Letters, MarkBoxes
 from ovlo.core.paint.order import painted
+from ovlo.core.trail.columns import Columns, PenState
 from ovlo.core.trail.origins import Origin, Origins
 from ovlo.core.values.finding import HINT, MOST_STEPS, Finding, Match, declared
 
@@ -51,6 +52,9 @@ CERTAIN = {"no-contrast", "covered", "off-sheet"}
 """Rules about marks that stay what they are, whatever a program had drawn after it was stopped."""
 
 
+NEAR_STEPS, MOST_LINES = 64, 3
+"""Steps before a mark in which the travel to it is looked for; and of so many lines the way is told."""
+
 FEW = 4
 """More marks of a kind that come by chance are a scatter, in which any may be hidden."""
 
@@ -66,7 +70,7 @@ class CheckInputs:
 def findings(sheet: Sheet, inputs: CheckInputs) -> list[Finding]:
     """All that the rules come upon, in the order of the rules."""
     origins = sheet._origins
-    found = [_located(one, origins) for one in _matches(sheet, inputs, origins)]
+    found = [_located(one, origins, sheet._columns) for one in _matches(sheet, inputs, origins)]
     order = list(RULES)
     return sorted(_merged(found), key=lambda one: order.index(one.rule))
 
@@ -204,7 +208,11 @@ def _intended(
             yield one
 
 
-def _located(one: Match, origins: Origins | None) -> Finding:
+OF_PLACES = {"off-sheet", "covered", "no-contrast"}
+"""Rules about where a mark is: what is told is also the outermost call, and what brought the nib there."""
+
+
+def _located(one: Match, origins: Origins | None, columns: Columns) -> Finding:
     """A finding with the lines of the program it speaks of."""
     # A text or an area has a line of its own.
     places = (
@@ -212,6 +220,9 @@ def _located(one: Match, origins: Origins | None) -> Finding:
     )
     file = places[0].file if places else ""
     here = [place for place in places if place.file == file]
+    callers = {place.called_from for place in here if place.called_from}
+    if origins is not None and one.rule in OF_PLACES and one.steps:
+        callers |= _lines_before(one.steps, origins, columns, file) - {place.line for place in here}
     steps = one.steps if len(one.steps) <= MOST_STEPS else (one.steps[0], one.steps[-1])
     return Finding(
         one.rule,
@@ -221,11 +232,27 @@ def _located(one: Match, origins: Origins | None) -> Finding:
         (one.place.real, one.place.imag),
         steps,
         tuple(sorted({place.line for place in here})),
-        tuple(sorted({place.called_from for place in here if place.called_from})),
+        tuple(sorted(callers)),
         file,
         one.times,
         _change=one.change,
     )
+
+
+def _lines_before(steps: tuple[int, ...], origins: Origins, columns: Columns, file: str) -> set[int]:
+    """The lines that led to some steps: the outermost calls, and the travels before; none if many did."""
+    pens, places = columns.of_steps("pen"), origins.steps
+    found: set[int] = set()
+    for step in steps:
+        found.update(origins.lines_to(step)[:1])
+        before = np.arange(max(step - NEAR_STEPS, 0), step)
+        travels = before[(pens[before] == PenState.JUMP) & (places[before] != places[step])]
+        place = origins.of_step(int(travels[-1])) if len(travels) else None
+        if place is not None and place.file == file:
+            found.add(place.line)
+        if len(found) > MOST_LINES:
+            return set()
+    return found
 
 
 def _places(numbers: Iterable[int], origins: Origins) -> list[Origin]:

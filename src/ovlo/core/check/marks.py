@@ -67,7 +67,8 @@ def off_sheet(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
     yield Match(
         f"{over.count} of {over.total} {'mark' if over.total == 1 else 'marks'} "
         f"{'leaves' if over.count == 1 else 'leave'} the sheet: {far}.",
-        _anchor_fix(sheet, steps) or _fix_of_place(sheet, boxes.chosen(is_out | ~over.is_out)),
+        _anchor_fix(sheet, steps)
+        or _fix_of_place(sheet, boxes.chosen(is_out | ~over.is_out), boxes.chosen(is_out)),
         complex(*place.tolist()),
         tuple(steps.tolist()),
         tuple(columns.texts[i].origin for i in texts.tolist()),
@@ -253,24 +254,29 @@ def laid_rectangles(columns: Columns) -> Iterator[Rectangle]:
         )
 
 
-def _fix_of_place(sheet: Sheet, boxes: MarkBoxes) -> str:
+def _move_into(low: Floats, high: Floats, half: Floats, unit: str) -> str:
+    """By how much a box is to be moved to be on the sheet, in words; "" if it is too large."""
+    if (high - low > 2 * half - 2).any():
+        return ""
+    # Whole units, so that they can be typed, and no line is on the very edge.
+    dx, dy = (np.ceil(np.maximum(-half - low, 0)) - np.ceil(np.maximum(high - half, 0))).tolist()
+    ways = ((dx, "farther right" if dx > 0 else "farther left"), (dy, "higher" if dy > 0 else "lower"))
+    return " and ".join(f"{abs(number):g} {unit} {way}" for number, way in ways if number)
+
+
+def _fix_of_place(sheet: Sheet, boxes: MarkBoxes, out: MarkBoxes) -> str:
     """How marks would fit: moved, if that is enough, else smaller, or on a larger sheet."""
     low, high = boxes.low.min(axis=0), boxes.high.max(axis=0)
     half, unit = np.array([sheet.width, sheet.height]) / 2, sheet.unit
     reach = np.maximum(-low, high)
     exchanged = " All would fit if x and y were exchanged." if (reach[::-1] <= half).all() else ""
-    if (high - low <= 2 * half - 2).all():
-        # Whole units, so that they can be typed, and no line is on the very edge.
-        dx, dy = (np.ceil(np.maximum(-half - low, 0)) - np.ceil(np.maximum(high - half, 0))).tolist()
-        ways = [
-            f"{abs(number):g} {unit} {way}"
-            for number, way in (
-                (dx, "farther right" if dx > 0 else "farther left"),
-                (dy, "higher" if dy > 0 else "lower"),
-            )
-            if number
-        ]
-        return f"All marks fit if they are drawn {' and '.join(ways)}.{exchanged}"
+    if move := _move_into(low, high, half, unit):
+        return f"All marks fit if they are drawn {move}.{exchanged}"
+    lowest, highest = out.low.min(axis=0), out.high.max(axis=0)
+    if move := _move_into(lowest, highest, half, unit):
+        return (
+            f"{'It fits if it is' if len(out.low) == 1 else 'They fit if they are'} drawn {move}.{exchanged}"
+        )
     width, height = np.ceil(2 * reach + widest_line(sheet._columns)).tolist()
     # Rounded down, so that it is enough. All lengths are from the centre of the sheet.
     factor = np.floor(100 * float((half / np.maximum(reach, 1e-300)).min())) / 100
@@ -387,7 +393,8 @@ def _is_left_over_text(columns: Columns, pens: Ints, text: Text) -> bool:
         run = int(np.searchsorted(columns.runs["start"], last, "right")) - 1
         first = int(columns.runs["start"][run])
         # After a shape the nib stands where it stood before.
-        is_shape = pens[last] in TRACED and bool((columns.starts[last + 1] != columns.points[last]).any())
+        stands = columns.starts[last + 1] if last + 1 < len(columns) else np.array([text.x, text.y])
+        is_shape = pens[last] in TRACED and bool((stands != columns.points[last]).any())
         if pens[last] != PenState.JUMP and not is_shape:
             return False
         last = first - 1 if is_shape else last - 1

@@ -76,8 +76,9 @@ class Origins(NamedTuple):
         A tree: each one's parent stands before it.
     left_out : tuple of LiftedMark
         Shapes, words and stamps that a lifted nib did not lay.
-    entry_calls, entry_parents : int arrays
-        For each time that a function was entered: its call, and the entry it was called from, or -1.
+    entry_calls, entry_parents, entry_lines : int arrays
+        For each time that a function was entered: its call, the entry it was called from, or -1, and the line
+        of that call, or 0.
     step_entries : int array of shape (n,)
         The entry that each step was made in, or NOWHERE.
     """
@@ -89,6 +90,7 @@ class Origins(NamedTuple):
     entry_calls: NDArray[np.int32] = NO_STEPS
     entry_parents: NDArray[np.int32] = NO_STEPS
     step_entries: NDArray[np.int32] = NO_STEPS
+    entry_lines: NDArray[np.int32] = NO_STEPS
 
     def of_length(self, count: int) -> Origins:
         """The same for a trail of so many steps; those it does not know came from nowhere."""
@@ -135,6 +137,12 @@ class Origins(NamedTuple):
                 entry = int(self.entry_parents[entry])
         return NOWHERE
 
+    def lines_to(self, step: int) -> tuple[int, ...]:
+        """The lines of the calls that led to a step, the outermost first."""
+        return tuple(
+            int(line) for entry in self.path_of(self.entry_of(step)) if (line := self.entry_lines[entry])
+        )
+
     def path_of(self, entry: int) -> tuple[int, ...]:
         """The entries that led to an entry, the outermost first, and itself."""
         found = []
@@ -170,7 +178,7 @@ class Recorder:
         self._counts: list[int] = []
         self.entry = NOWHERE
         """The number of the function's entry in which the program was when it was last asked for."""
-        self._entered_calls, self._entered_from = array("i"), array("i")
+        self._entered_calls, self._entered_from, self._entered_at = array("i"), array("i"), array("i")
         self._entries_of_frames: list[int] = []
 
     def here(self) -> int:
@@ -235,6 +243,7 @@ class Recorder:
                 self._counts.append(0)
             self._counts[call] += 1
             depths[entered] = len(frames)
+            self._entered_at.append(frames[-1].f_lasti if frames else -1)
             frames.append(entered)
             calls.append(call)
             self._entered_calls.append(call)
@@ -269,7 +278,20 @@ class Recorder:
             line_before = line_of(caller, called_from) if caller is not None and called_from >= 0 else 0
             places.append(Origin(code.co_filename, line_of(code, instruction), call, line_before))
         entered, parents = (np.array(one, np.int32) for one in (self._entered_calls, self._entered_from))
-        return Origins(steps, tuple(places), calls, (), entered, parents, step_entries)
+        lines = self._lines_of_entries(entered, names)
+        return Origins(steps, tuple(places), calls, (), entered, parents, step_entries, lines)
+
+    def _lines_of_entries(
+        self, entered: NDArray[np.int32], names: list[tuple[int, CodeType]]
+    ) -> NDArray[np.int32]:
+        """The line of the call by which each function was entered."""
+        pairs = np.column_stack([entered, np.array(self._entered_at, np.int32)])
+        kinds, which = np.unique(pairs, axis=0, return_inverse=True)
+        lines = [
+            line_of(names[parent][1], at) if at >= 0 and (parent := names[call][0]) >= 0 else 0
+            for call, at in kinds.tolist()
+        ]
+        return np.array(lines, np.int32)[which.reshape(-1)] if lines else NO_STEPS
 
 
 def line_of(code: CodeType, instruction: int) -> int:
