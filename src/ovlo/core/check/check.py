@@ -208,7 +208,7 @@ def _intended(
             yield one
 
 
-OF_PLACES = {"off-sheet", "covered", "no-contrast"}
+OF_PLACES = {"off-sheet", "covered"}
 """Rules about where a mark is: what is told is also the outermost call, and what brought the nib there."""
 
 
