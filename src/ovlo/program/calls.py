@@ -144,6 +144,8 @@ def _unknown_keyword(name: str, given: str, known: list[str], node: ast.AST | No
         meant = f"write {'fill' if 'fill' in known else 'ink'}={value}"
         if "fill" in known:
             meant += f", or set nib.ink = {value} for the line"
+    elif given.startswith("fill") and "fill" in known:
+        meant = f"write fill={value}"
     elif given in COLOUR.split():
         meant = f"set nib.ink = {value} before it"
     elif meant := next(

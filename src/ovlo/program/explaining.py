@@ -9,8 +9,11 @@ from __future__ import annotations
 
 import ast
 import builtins
+import inspect
+import re
 import traceback
 from collections.abc import Callable, Collection, Container
+from linecache import getline
 from types import TracebackType
 
 import ovlo
@@ -21,10 +24,12 @@ from ovlo.core.values.arguments import brief, nearest
 from ovlo.core.values.colour_names import NAMED
 from ovlo.core.values.dice import Dice
 from ovlo.core.values.errors import OvloError
-from ovlo.core.values.everyday import answer, unknown
+from ovlo.core.values.everyday import answer, is_slip, unknown
 from ovlo.program import calls
 from ovlo.program.lines import last_users, users_frames
 from ovlo.program.python_errors import value_error_in_words
+
+FILE_ENDINGS = ("png", "svg", "pdf", "html", "gif", "webp", "gcode", "hpgl")
 
 MOST_LINES = 8
 """Of a traceback; of a longer one the beginning and the end are shown."""
@@ -112,8 +117,20 @@ def _unknown_name(error: BaseException) -> str:
     if isinstance(error, UnboundLocalError):
         return ""
     place = last_users(error)
+    node = calls.node_at(place) if place is not None else None
+    if file := _file_without_quotes(error.name or "", node, place):
+        return f'the name of a file needs quotes: "{file}"'
     globals_ = place.tb_frame.f_globals if place is not None else None
     return name_answer(error.name or "", _own_names(place) if place is not None else [], globals_)
+
+
+def _file_without_quotes(name: str, node: ast.AST | None, place: TracebackType | None) -> str:
+    """The name of a file that stands there as if it were a value: save(kite.png)."""
+    if place is None or not isinstance(node, ast.Name):
+        return ""
+    line = getline(place.tb_frame.f_code.co_filename, place.tb_lineno)
+    found = re.search(rf"\b{re.escape(name)}\.({'|'.join(FILE_ENDINGS)})\b", line)
+    return found[0] if found else ""
 
 
 def name_answer(name: str, own: Collection[str], imported: Container[str] | None) -> str:
@@ -127,7 +144,8 @@ def name_answer(name: str, own: Collection[str], imported: Container[str] | None
         return f"{name} is a module of Python; add at the top: import {name}"
     if name in ovlo.__all__:
         return f"{name} is one of Ovlo's names; add at the top: from ovlo import {name}"
-    if name in dir(Nib):
+    if name.lower() in dir(Nib):
+        name = name.lower()
         return f"{name} belongs to a nib; write nib.{name}{'(…)' if callable(getattr(Nib, name)) else ''}"
     if name.lower() in NAMED:
         return f'a colour needs quotes: "{name}"'
@@ -135,8 +153,11 @@ def name_answer(name: str, own: Collection[str], imported: Container[str] | None
     if found and not nearest(name, own):
         return f"{name!r} is not defined; {found}"
     # Of two names of the same letters the program's own is meant.
-    known = [*dir(builtins), *ovlo.__all__, *own]
-    if near := nearest(name, [word for word in known if not word.startswith("_")]):
+    known = [*ovlo.__all__, *own]
+    near = nearest(name, [word for word in known if not word.startswith("_")])
+    # A short name is near to many of Python's, none of which is meant.
+    near = near or [word for word in nearest(name, dir(builtins)) if is_slip(name, word)]
+    if near:
         of_ours = near[0] in ovlo.__all__ and imported is not None and near[0] not in imported
         more = f" Add at the top: from ovlo import {near[0]}" if of_ours else ""
         return f"{name!r} is not defined; did you mean {' or '.join(near)}?{more}"
@@ -155,7 +176,7 @@ NOT_MADE = {
 }
 """Names that every program uses, and what makes them."""
 
-USUAL_MODULES = ("math", "time", "itertools", "datetime", "cmath", "colorsys")
+USUAL_MODULES = ("math", "random", "time", "itertools", "datetime", "cmath", "colorsys")
 
 
 def _unknown_attribute(error: BaseException) -> str:
@@ -163,6 +184,8 @@ def _unknown_attribute(error: BaseException) -> str:
     thing, name = error.obj, error.name
     if name is None:  # where a name is set, Python tells it in words only
         parts = str(error).split("'")
+        if "has no setter" in str(error) and len(parts) > 4 and parts[3] in ("Nib", *ovlo.__all__):
+            return _read_only(parts[3], parts[1])
         if len(parts) < 4 or parts[1] not in ("Nib", *ovlo.__all__):
             return ""
         return unknown(parts[1].lower(), parts[3], dir(getattr(ovlo, parts[1])))
@@ -179,10 +202,19 @@ def _unknown_attribute(error: BaseException) -> str:
                 f"{brief(thing)} was passed as {first}, but is not a nib; "
                 f"pass the nib first: {code.co_name}({first}, {brief(thing)})"
             )
+    if isinstance(thing, type) and thing.__module__.partition(".")[0] == "ovlo":
+        return unknown(thing.__name__, name, dir(thing))
     if type(thing).__module__.partition(".")[0] == "ovlo":
         return unknown(type(thing).__name__.lower().removesuffix("reader"), name, dir(thing))
     near = nearest(name, [word for word in dir(thing) if not word.startswith("_")])
     return f"{brief(thing)} has no {name!r}; did you mean {' or '.join(near)}?" if near else ""
+
+
+def _read_only(kind: str, name: str) -> str:
+    """What sets an attribute that is only read."""
+    taken = inspect.signature(getattr(ovlo, kind)).parameters if kind != "Nib" else {}
+    made = f"; set it where it is made: {kind}({name}=…)" if name in taken else ""
+    return f"{name} is read-only{made}"
 
 
 def _of_module(name: str) -> str:
@@ -202,6 +234,10 @@ def _unknown_import(error: BaseException) -> str:
         return _of_module(str(error).split("'")[1])
     if isinstance(error, ModuleNotFoundError) and nearest(error.name, ["ovlo"]):
         return f"there is no module {error.name!r}; did you mean ovlo?"
+    if isinstance(error, ModuleNotFoundError) and error.name:
+        near = nearest(error.name, USUAL_MODULES)
+        meant = f"did you mean {near[0]}?" if near else "correct its spelling, or install it"
+        return f"there is no module {error.name!r} here; {meant}"
     return ""
 
 

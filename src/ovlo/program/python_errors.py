@@ -231,6 +231,7 @@ ANSWERS: tuple[tuple[type[BaseException], str, Answer], ...] = (
         r"not enough values to unpack \(expected (\d+), got (\d+)\)",
         lambda match, _: f"there are {match[1]} names on the left, but only {match[2]} values",
     ),
+    (ValueError, "assignment destination is read-only", "what was drawn can be read, but not changed"),
     (ValueError, r"(max|min)\(\)", lambda match, _: f"an empty list has no {match[1]}"),
     (ValueError, "math domain error", "the function has no value there, as the root of a number below 0"),
     (
@@ -315,6 +316,18 @@ def syntax_in_words(error: SyntaxError | ValueError) -> str:
         return "A colon is missing after the first part of this line."
     if re.match(r"(else|elif)\b", line):
         return f"This {line.split(':')[0].split()[0]} has no if above it that is indented as far."
+    if "invalid character '°'" in str(error):
+        return "Leave out the sign °; angles are plain numbers, in degrees."
+    if counted := re.match(r"for \w+ in (range|nib\.full_turn) +(\w+)", line):
+        return f"Brackets are missing: {counted[1]}({counted[2]})."
+    if re.search(r"\w\.\.\w", line):
+        return "There is a dot too many: nib.forward(50)."
+    if named := re.match(r"(\w+) (\w+\(.*)$", line):
+        return f"A dot is missing: {named[1]}.{named[2]}"
+    if re.search(r";\s*;|^;", line):
+        return "There is a semicolon too many."
+    if re.search(r"[\w)\]] +[A-Za-z_][\w.]* *[(=]", line):
+        return "Two statements stand on one line; put each on a line of its own."
     if call := re.match(r"([\w.]+) ([\w.\"'-].*)$", line):
         return f"Brackets are missing: {call[1]}({call[2]})."
     return ""

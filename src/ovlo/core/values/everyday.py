@@ -44,7 +44,11 @@ MEANINGS: Rows = (
     (("up raise",), "nib.lift() takes the pen off the paper"),
     (("down drop",), "nib.lower() puts the pen on the paper"),
     (("home origin start",), "nib.travel_to(0, 0) moves to the centre of the sheet"),
-    (("curve bend bow",), "nib.arc_left(radius, sweep) walks along a circle"),
+    (("curve bend bow arc",), "nib.arc_left(radius, sweep) walks along a circle"),
+    (
+        ("shape cursor icon",),
+        "nib.pointer = a motif sets what shows the nib in replays; nib.circle(30) and others draw shapes",
+    ),
     (("line",), "nib.forward(90) draws a line ahead, nib.line_to(x, y) one to a point"),
     ((AHEAD,), "nib.forward(90) moves ahead"),
     # to turn
