@@ -72,7 +72,7 @@ SLIPS = {
     "[1].push(3)": "append(…)",
     "nib.forward(max([]))": "an empty list has no max",
     "nib.circle(30, fill_color='red')": "write fill='red'",
-    "nib.sheet.save(kite.png)": 'the name of a file needs quotes: "kite.png"',
+    "nib.sheet.save(bay.png)": 'the name of a file needs quotes: "bay.png"',
     "nib.sheet.paper = 'navy'": "set it where it is made: Sheet(paper=…)",
     "nib.sheet.trail.x[0] = 5": "can be read, but not changed",
     "Forward(50)": "write nib.forward",

@@ -46,7 +46,7 @@ MEANINGS: Rows = (
     (("home origin start",), "nib.travel_to(0, 0) moves to the centre of the sheet"),
     (("curve bend bow arc",), "nib.arc_left(radius, sweep) walks along a circle"),
     (
-        ("shape cursor icon",),
+        ("shape icon",),
         "nib.pointer = a motif sets what shows the nib in replays; nib.circle(30) and others draw shapes",
     ),
     (("line",), "nib.forward(90) draws a line ahead, nib.line_to(x, y) one to a point"),
