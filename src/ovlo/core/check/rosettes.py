@@ -33,6 +33,9 @@ DRIFT = 0.25
 SURE_DRIFT = 0.1
 """Below this share it surely was."""
 
+BACK_DRIFT = 0.15
+"""The same of a body that goes ahead and back."""
+
 FEWEST_BODIES = 4
 """A rosette has at least as many."""
 
@@ -94,11 +97,10 @@ def drift(repeat: Repeat, unit: str, pixels_per_unit: float) -> Match | None:
         return None
     if gap * pixels_per_unit <= UNSEEN_GAP or gap > DRIFT * repeat.size or _is_coil(repeat):
         return None
-    is_back_and_forth = _is_back_and_forth(repeat)
-    if repeat.period < FEWEST_SIDES and not repeat.walk.reach[repeat.body].any():
-        if not is_back_and_forth or gap > SURE_DRIFT * repeat.size:
-            return None
+    if _is_back_and_forth(repeat) and gap <= BACK_DRIFT * repeat.size:
         return _back_too_little(repeat, gap, unit)
+    if repeat.period < FEWEST_SIDES and not repeat.walk.reach[repeat.body].any():
+        return None
     chain = _chain(repeat)
     way = repair(chain, unit) if chain is not None else None
     return Match(
@@ -114,18 +116,20 @@ def drift(repeat: Repeat, unit: str, pixels_per_unit: float) -> Match | None:
 
 
 def _is_back_and_forth(repeat: Repeat) -> bool:
-    """Whether a body is one straight line, and another one back along it."""
-    if repeat.period != 2:
+    """Whether a body goes straight ahead, and then back along that line."""
+    if repeat.period < 2 or repeat.walk.reach[repeat.body].any():
         return False
     ways = (repeat.walk.ends - repeat.walk.starts)[repeat.body]
-    turned = complex(ways[1] * np.conj(ways[0]))
-    return turned.real < 0 and abs(turned.imag) <= MEETS * abs(turned)
+    turned = ways * np.conj(ways[0])
+    is_along = bool((np.abs(turned.imag) <= MEETS * np.abs(turned)).all())
+    return is_along and bool((turned.real[:-1] > 0).all()) and turned.real[-1] < 0
 
 
 def _back_too_little(repeat: Repeat, gap: float, unit: str) -> Match:
-    there, back = np.abs((repeat.walk.ends - repeat.walk.starts)[repeat.body]).tolist()
+    *ahead, back = np.abs((repeat.walk.ends - repeat.walk.starts)[repeat.body]).tolist()
+    there = sum(ahead)
     return Match(
-        f"This line of {there:.6g} {unit} goes out and {back:.6g} {unit} back, {repeat.times} times, so each "
+        f"The nib goes {there:.6g} {unit} ahead and {back:.6g} {unit} back, {repeat.times} times, so each line "
         f"begins {gap:.4g} {unit} beside the one before.",
         f"Make the way back {there:.6g} {unit} long instead of {back:.6g}.",
         repeat.start + repeat.shift,
