@@ -224,12 +224,23 @@ def test_fixes_that_prove_right_are_shown_or_written_and_nothing_else_changes(ov
     assert path.read_bytes() == written.replace(b"left(60)", b"left(120)").replace(b"lift\r", b"lift()\r")
 
 
+def test_a_program_that_saves_and_shows_its_picture_is_fixed_and_writes_nothing(ovlo_command, program):
+    path = program(
+        "from ovlo import Sheet\nsheet = Sheet()\nnib = sheet.new_nib()\nfor _ in range(3):\n"
+        "    nib.forward(90)\n    nib.left(60)\nsheet.save('sail.svg')\nsheet.show()\n"
+    )
+    done = ovlo_command("check", path, "--diff")
+    assert "+    nib.left(120)" in done.stdout
+    assert [one.name for one in path.parent.iterdir()] == ["kite.py"]
+    assert "would be fixed: turns-miss-360" in done.stdout
+
+
 def test_a_program_that_writes_or_asks_is_not_run_again_and_a_wrong_fix_not_written(ovlo_command, program):
     source = "from ovlo import Sheet\nnib = Sheet().new_nib()\n{}for _ in range(3):\n    nib.forward(9)\n"
     path = program(source.format("open('count.txt', 'a').write('.')\n") + "    nib.left(60)\n")
     before = path.read_text()
     done = ovlo_command("check", path, "--fix")
-    assert "calls open(…), so it is not run again to prove a fix" in done.stdout
+    assert "uses open, so it is not run again to prove a fix" in done.stdout
     assert (path.parent / "count.txt").read_text() == "."
     assert path.read_text() == before
     clean = program(source.format("") + "    nib.left(120)\n")

@@ -6,9 +6,11 @@ text, done = fixed(run, findings, skipped)
 from __future__ import annotations
 
 import ast
+import os
 import sys
 import tempfile
 from collections import Counter
+from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from dataclasses import replace
 from pathlib import Path
@@ -20,9 +22,14 @@ from ovlo.core.values.errors import OvloError
 from ovlo.core.values.finding import Edit, Finding
 from ovlo.program.loading import load
 from ovlo.program.running import Limits, run_program
-from ovlo.program.source.harmless import OUTSIDE
+from ovlo.program.source.harmless import MODULES, OUTSIDE
 from ovlo.program.source.tree import called
 from ovlo.program.texts import Source
+
+HERE = {"show", "live", "run", "remove"}
+"""Calls that do nothing where a fix is proved, and names of much that is harmless."""
+
+WRITING = {"save", "save_plot", "animate"}
 
 MOST = 20
 """Edits that are tried."""
@@ -43,7 +50,7 @@ def fixed(run: Run, skipped: tuple[str, ...]) -> Fixed:
     """The program with every fix that is one edit and proves right."""
     source = Source.of(run.program.path.read_bytes())
     if call := _reaches_outside(source.text):
-        return Fixed(source, [], f"The program calls {call}(…), so it is not run again to prove a fix.")
+        return Fixed(source, [], f"The program uses {call}, so it is not run again to prove a fix.")
     done: list[Finding] = []
     found = _found(run, source, skipped)
     tried: set[Edit] = set()
@@ -73,7 +80,7 @@ def _is_better(before: list[Finding], after: list[Finding]) -> bool:
 def _found(run: Run, source: Source, skipped: tuple[str, ...]) -> list[Finding] | None:
     """What a check finds in a text under the name of the program; None if it does not run to its end."""
     path = run.program.path
-    with tempfile.TemporaryDirectory() as folder, _beside(path.parent), suppress(OvloError):
+    with tempfile.TemporaryDirectory() as folder, _beside(path.parent, folder), suppress(OvloError):
         copy = Path(folder, path.name)
         copy.write_bytes(source.to_bytes())
         program = replace(load(str(copy)), name=run.program.name)
@@ -85,16 +92,34 @@ def _found(run: Run, source: Source, skipped: tuple[str, ...]) -> list[Finding] 
 
 
 @contextmanager
-def _beside(folder: Path):  # type: ignore[no-untyped-def]
-    """A block in which what stands beside a program can be imported."""
-    before = list(sys.path)
+def _beside(folder: Path, writing: str) -> Iterator[None]:
+    """A block in which what stands beside a program can be imported, and what it saves is thrown away."""
+    before, here = list(sys.path), Path.cwd()
     sys.path.append(str(folder.resolve()))
+    os.chdir(writing)
     try:
         yield
     finally:
+        os.chdir(here)
         sys.path[:] = before
 
 
 def _reaches_outside(text: str) -> str:
-    """A call of the program that asks, writes or sends something, or ""."""
-    return next((name for node in ast.walk(ast.parse(text)) if (name := called(node)) in OUTSIDE), "")
+    """What the program calls or imports that may ask, write or send something, or ""."""
+    for node in ast.walk(ast.parse(text)):
+        name = called(node)
+        if isinstance(node, ast.Import | ast.ImportFrom):
+            names = [alias.name for alias in node.names] + [getattr(node, "module", None) or ""]
+            name = next((one for one in names if one.partition(".")[0] in MODULES), "")
+        elif name not in OUTSIDE - HERE or (name in WRITING and _is_beside(node)):
+            continue
+        if name:
+            return name
+    return ""
+
+
+def _is_beside(call: ast.AST) -> bool:
+    """Whether a call writes a file whose plain name stands there, and so into the folder it is run in."""
+    given = call.args[0] if isinstance(call, ast.Call) and call.args else None
+    name = given.value if isinstance(given, ast.Constant) else None
+    return isinstance(name, str) and Path(name).name == name

@@ -129,8 +129,8 @@ def _back_too_little(repeat: Repeat, gap: float, unit: str) -> Match:
     *ahead, back = np.abs((repeat.walk.ends - repeat.walk.starts)[repeat.body]).tolist()
     there = sum(ahead)
     return Match(
-        f"The nib goes {there:.6g} {unit} ahead and {back:.6g} {unit} back, {repeat.times} times, so each line "
-        f"begins {gap:.4g} {unit} beside the one before.",
+        f"The nib goes {there:.6g} {unit} ahead and {back:.6g} {unit} back, {repeat.times} times, so each "
+        f"line begins {gap:.4g} {unit} beside the one before.",
         f"Make the way back {there:.6g} {unit} long instead of {back:.6g}.",
         repeat.start + repeat.shift,
         tuple(repeat.steps),
