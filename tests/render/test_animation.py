@@ -62,7 +62,8 @@ def test_it_lasts_grows_and_ends_as_the_saved_picture(tmp_path, suffix):
     marked = [(frame != paper).any(axis=2).sum() for frame in frames]
     assert len(frames) > 20
     assert marked[0] < marked[len(frames) // 2] < marked[-1]
-    assert marked == sorted(marked)
+    assert marked[:-1] == sorted(marked[:-1])
+    assert marked[-1] > 0.998 * marked[-2]  # the last is painted whole, and edges that lie on others once
     sheet.save(tmp_path / "saved.png")
     with Image.open(tmp_path / "saved.png") as saved:
         wanted = np.asarray(saved).astype(int)

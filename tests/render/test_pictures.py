@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import xml.etree.ElementTree as ElementTree
+from random import Random
 
 import numpy as np
 import pytest
@@ -271,3 +272,59 @@ def test_the_rasteriser_by_itself_draws_what_the_package_draws(sheet, nib, monke
         assert (rasterise(sheet._columns, Page.of(sheet)) == alone).all()
     finally:
         agg._compiled.cache_clear()
+
+
+def thin_lines(nib):
+    nib.line_width = 0.3
+    rng = Random(1)
+    for _ in range(400):
+        nib.travel_to(rng.uniform(-300, 300), rng.uniform(-200, 200))
+        nib.turn_to(rng.uniform(0, 360))
+        nib.forward(300)
+
+
+def there(nib):
+    nib.turn_to(3)
+    for i in range(60):
+        nib.travel_to(-250, -180 + 6.1 * i)
+        nib.forward(400)
+
+
+def there_and_back(nib):
+    there(nib)
+    there(nib)
+
+
+def crossing_walk(nib):
+    rng = Random(4)
+    nib.line_width = 1
+    for _ in range(8000):
+        nib.forward(4)
+        nib.left(rng.uniform(-60, 60))
+        if max(map(abs, nib.position)) > 180:
+            nib.aim_at(0, 0)
+
+
+@pytest.mark.parametrize(
+    ("draw", "once"), [(thin_lines, thin_lines), (there_and_back, there), (crossing_walk, crossing_walk)]
+)
+def test_lines_that_lie_on_themselves_cover_a_pixel_once(draw, once):
+    sheet, reference = Sheet(640, 480), Sheet(640, 480)
+    draw(sheet.new_nib())
+    once(reference.new_nib())
+    plain = sheet.to_array(scale=1)[..., :3].astype(float)
+    # Eight times as large, hardly a pixel is covered in part by two.
+    large = reference.to_array(scale=8)[..., :3].astype(float).reshape(480, 8, 640, 8, 3).mean(axis=(1, 3))
+    assert (np.abs(plain - large).max(axis=2) > 32).mean() < 0.003
+
+
+def test_a_circle_walked_twice_is_no_bolder_than_one_walked_once():
+    pictures = []
+    for rounds in (1, 2):
+        sheet = Sheet(400, 400)
+        nib = sheet.new_nib(0, -120)
+        for _ in range(rounds):
+            nib.arc_left(120, 360)
+        pictures.append(sheet.to_array(scale=1)[..., :3].astype(int))
+    assert np.abs(pictures[0] - pictures[1]).max() < 40
+    assert abs(pictures[0].mean() - pictures[1].mean()) < 0.15

@@ -113,7 +113,9 @@ class Frames:
             # The last frame is painted whole, so that it is the saved picture to the last pixel.
             self.restart()
             if steps == len(self.columns):
+                self._canvas.is_fine = True
                 self._paint(0, steps)
+                self._canvas.is_fine = False
                 self.steps = steps
             else:
                 self.advance(steps)

@@ -51,6 +51,27 @@ MANY, LONG, FEW = 2000, 400, 3
 """A line of so many points, whose parts touch so many pixels on both sides, is drawn so many parts at a time.
 Where such parts meet or cross, the pixels at their edges are a little darker than in one piece."""
 
+FINE = 4
+"""Parts of a pixel's side in which lines that lie on themselves are painted, to be put together again."""
+
+FEWEST = 6
+"""Vertices of a line that may lie on itself."""
+
+FEWEST_ALONE = 24
+"""Vertices of a line that is looked at for that beside others."""
+
+FINE_CELLS = 2_000_000
+"""A line that touches more is painted in whole pixels: finer ones would take longer than anybody waits."""
+
+STRIP = 8_000_000
+"""Fine pixels that are painted at once."""
+
+LYING_ON = 0.12
+"""If so much of a line's area is missing in the picture, it lies on itself, and not only where some cross."""
+
+MOST_LOOKED_AT = 4_000_000
+"""Pixels of a picture in which it is looked for that."""
+
 LOT = 2_000_000
 """How much of a split path is drawn at once: sorting small lots is faster than sorting large ones."""
 
@@ -76,7 +97,7 @@ def render(columns: Columns, page: Page) -> list[bytes]:
 
 def rasterise(columns: Columns, page: Page) -> Bytes:
     """The picture as pixels, shape (height, width, 4): red, green, blue, opacity."""
-    canvas = Canvas(page)
+    canvas = Canvas(page, is_fine=True)
     canvas.paint(painted(columns).flattened(FLATNESS / page.pixels_per_unit))
     return canvas.pixels
 
@@ -90,7 +111,7 @@ class Canvas:
         Red, green, blue, opacity; not multiplied by it.
     """
 
-    def __init__(self, page: Page) -> None:
+    def __init__(self, page: Page, is_fine: bool = False) -> None:
         check_size(page)
         self._page = page
         self._agg = self._new_agg()
@@ -99,10 +120,14 @@ class Canvas:
         self.pixels[:] = [round(channel * 255) for channel in rgba(page.paper)]
         self.clip: tuple[int, int, int, int] | None = None
         """Columns and rows of pixels, left, top, right and bottom, beyond which nothing is painted."""
+        self.is_fine = is_fine
+        """Whether lines that lie on themselves are painted as what they cover together."""
+        self._looks_left = 0
 
     def paint(self, painting: Painting) -> None:
         """Paint all marks; neighbours that differ in colour and width alone are handed over together."""
         batch = Batch()
+        self._looks_left = MOST_LOOKED_AT if self.is_fine else 0
         beyond = self._beyond(painting.strokes)
         for mark in painting.marks:
             if isinstance(mark, Text):
@@ -118,6 +143,11 @@ class Canvas:
                 if mark.style is None:
                     continue
             style = mark.style
+            may_lie = self._looks_left > 0 and mark.fill is None and len(vertices) >= FEWEST_ALONE
+            if may_lie and style is not None and not (style.line_dash or beyond[mark.number]):
+                batch = self._flush(batch)
+                self._stroke(vertices, codes, style)
+                continue
             if style is None or not (style.line_dash or style.line_join == "miter" or beyond[mark.number]):
                 batch = self._put(batch, mark, vertices, codes)
                 continue
@@ -207,6 +237,11 @@ class Canvas:
 
     def _stroke(self, vertices: Floats, codes: Codes, style: Style, face: Face | None = None) -> None:
         cells = self._cells(vertices, style)
+        is_looked_at = self._looks_left > 0 and len(vertices) >= FEWEST and cells.sum() <= FINE_CELLS
+        if is_looked_at and (found := self._covered(vertices, codes, style)) is not None:
+            corner, covered = found
+            self._blend_part(corner, covered, style.ink)
+            return
         is_round = style.line_join == style.line_cap == "round"
         if style.ink.opacity == 1 and is_round and len(vertices) > MANY and cells.mean() > LONG:
             # Agg sorts what a path touches, all at once; of long lines, few are sorted faster.
@@ -235,6 +270,62 @@ class Canvas:
             np.maximum(coverage, np.asarray(layer)[..., 3], out=coverage)
         self._blend(coverage, style.ink)
 
+    def _covered(self, vertices: Floats, codes: Codes, style: Style) -> tuple[tuple[int, int], Bytes] | None:
+        """What a line that lies on itself covers of each pixel, and the first row and column of those.
+
+        Agg adds what the parts of a line cover of a pixel, though they cover the same of it. So pixels are
+        painted in finer ones, of which most are covered or not, and put together again. None for other lines.
+        """
+        page, scale = self._page, self._page.pixels_per_unit
+        height, width = self.pixels.shape[:2]
+        room = style.line_width * (6 if style.line_join == "miter" else 1) + 2 / scale
+        low = np.floor((vertices.min(axis=0) - room - (page.left, page.raster_bottom)) * scale).astype(int)
+        high = np.ceil((vertices.max(axis=0) + room - (page.left, page.raster_bottom)) * scale).astype(int)
+        (left, bottom), (right, top) = np.maximum(low, 0), np.minimum(high, (width, height))
+        if left >= right or bottom >= top:
+            return None
+        self._looks_left -= int((right - left) * (top - bottom))
+
+        def painted_in(first: int, stop: int, fine: int, style: Style) -> Bytes:
+            """The opacity of rows of pixels, counted from below, each in so many finer ones."""
+            agg = new_agg((right - left) * fine, (stop - first) * fine)
+            outer, self._to_pixels = (
+                self._to_pixels,
+                matrix(page.left + left / scale, page.raster_bottom + first / scale, scale * fine),
+            )
+            self._draw(agg, vertices, codes, style._replace(ink=BLACK), None, fine)
+            if style.line_join == "miter":
+                self._draw_mitres(agg, vertices, codes, style._replace(ink=BLACK))
+            self._to_pixels = outer
+            return np.asarray(agg)[..., 3]
+
+        # Thin lines cover no pixel wholly, so that nothing would be missing.
+        wide = style._replace(line_width=max(style.line_width, 2 / scale))
+        if not self._lies_on_itself(vertices, codes, wide, painted_in(bottom, top, 1, wide)):
+            return None
+        rows = max(1, STRIP // (FINE * FINE * (right - left)))
+        found = np.empty((top - bottom, right - left), np.uint8)
+        for first in range(bottom, top, rows):
+            stop = min(first + rows, top)
+            fine = painted_in(first, stop, FINE, style).reshape(stop - first, FINE, right - left, FINE)
+            found[top - stop : top - first] = np.rint(fine.mean(axis=(1, 3), dtype=np.float32))
+        return (height - top, left), found
+
+    def _lies_on_itself(self, vertices: Floats, codes: Codes, style: Style, plain: Bytes) -> bool:
+        """Whether a line covers less than it is long and wide."""
+        is_line = codes != MOVE
+        scale, lengths = self._page.pixels_per_unit, np.hypot(*np.diff(vertices, axis=0).T)
+        area = float(lengths[is_line[1:]].sum()) * style.line_width * scale**2
+        return area * (1 - LYING_ON) > float(plain.sum(dtype=np.int64)) / 255 + 1
+
+    def _blend_part(self, corner: tuple[int, int], coverage: Bytes, ink: Colour) -> None:
+        """Lay ink on a part of the pixels, from a row and a column on."""
+        row, column = corner
+        height, width = coverage.shape
+        outer, self.pixels = self.pixels, self.pixels[row : row + height, column : column + width]
+        self._blend(coverage, ink)
+        self.pixels = outer
+
     def _draw_mitres(self, agg: Agg, vertices: Floats, codes: Codes, style: Style) -> None:
         """Draw the points of mitred joins: Agg's own limit for them cannot be set through Matplotlib."""
         points = mitres(vertices, codes, style.line_width, FINEST / self._page.pixels_per_unit)
@@ -262,6 +353,7 @@ class Canvas:
         codes: Codes,
         style: Style,
         face: Face | None = None,
+        fine: int = 1,
     ) -> None:
         # A path without codes is one line through all vertices, which is thinned out before it is drawn:
         # points that move it by less than a ninth of a pixel are left out.
@@ -269,7 +361,7 @@ class Canvas:
         path = Path(vertices, None if is_one_line else codes, is_one_line and len(vertices) > SIMPLE)
         # Mitres are drawn apart, see `_draw_mitres`.
         join = "bevel" if style.line_join == "miter" else style.line_join
-        context = self._context(style._replace(line_join=join), self._page.pixels_per_unit)
+        context = self._context(style._replace(line_join=join), self._page.pixels_per_unit * fine)
         agg.draw_path(context, path, self._to_pixels, face)
 
     def _context(self, style: Style, pixels_per_unit: float) -> Manner:
