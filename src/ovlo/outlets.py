@@ -455,8 +455,8 @@ def check(sheet: Sheet, skip: Iterable[str] = (), stopped_at: Lines | None = ())
 
     names = [skip] if isinstance(skip, str) else arguments.listed(skip, call, "skip", "name rules")
     for name in names:
-        if name not in ALL_RULES:
-            near = arguments.near(name, ALL_RULES)
+        if not isinstance(name, str) or name not in ALL_RULES:
+            near = arguments.near(name, ALL_RULES) if isinstance(name, str) else ""
             raise BadValue(
                 f"{call}: there is no rule {arguments.brief(name)}{near}; `ovlo check --rules` explains them."
             )

@@ -14,7 +14,7 @@ from os import PathLike
 from pathlib import Path
 from typing import BinaryIO, TypeGuard
 
-from ovlo.core.values.arguments import brief
+from ovlo.core.values.arguments import brief, method
 from ovlo.core.values.errors import BadType, BadValue, CannotWrite, FileError
 
 LONGEST, LONGEST_NAME = 4096, 255
@@ -27,7 +27,7 @@ Target = str | PathLike[str] | BinaryIO
 
 def is_file(value: object) -> TypeGuard[BinaryIO]:
     """Whether a value is a file object, and not a path."""
-    return not isinstance(value, str | PathLike) and callable(getattr(value, "write", None))
+    return not isinstance(value, str | PathLike) and method(value, "write") is not None
 
 
 def write_to(file: BinaryIO, pieces: Iterable[bytes], call: str) -> None:

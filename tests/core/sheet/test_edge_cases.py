@@ -15,7 +15,7 @@ from hypothesis import strategies as st
 from PIL import Image
 
 import ovlo
-from ovlo import BadType, BadUse, BadValue, Motif, Sheet, drawing
+from ovlo import BadType, BadUse, BadValue, Motif, OvloError, Sheet, drawing
 from ovlo.core.paint.cutting import cut
 from ovlo.core.paint.outlines import LINE, MOVE, Outline, borders, strokes
 from ovlo.core.sheet.host import Stop, hosted
@@ -337,3 +337,27 @@ def test_a_copied_sheet_draws_the_nib_as_large_as_before(copied, sheet, nib):
     nib.forward(90)
     how = {"overlay": "pointer", "scale": 3}
     assert as_bytes(copied(sheet), ".png", **how) == as_bytes(sheet, ".png", **how)
+
+
+class Unwilling:
+    """An object that answers every question with an error."""
+
+    def __getattr__(self, name):
+        raise RuntimeError(name)
+
+
+@pytest.mark.parametrize(
+    "act",
+    [
+        lambda sheet: sheet.save(Unwilling()),
+        lambda sheet: sheet.new_nib().polyline(Unwilling()),
+        lambda sheet: sheet.new_nib().walk(Unwilling(), 9),
+        lambda sheet: Motif.from_svg(Unwilling()),
+        lambda sheet: sheet.check(skip=[[1], [2]]),
+        lambda sheet: sheet.to_bytes("x" * 300_000),
+    ],
+)
+def test_hostile_values_are_refused_in_a_short_sentence(sheet, act):
+    with pytest.raises(OvloError) as raised:
+        act(sheet)
+    assert len(str(raised.value)) < 300

@@ -109,6 +109,8 @@ MOST_LOOKED_AT = 24
 
 def compare(a: Columns, b: Columns, inputs: CompareInputs | None = None) -> Relation:
     """What two trails' pictures have to do with each other; without inputs not what lies on top."""
+    if a.is_equal(b):
+        return Relation(Similarity(), 1.0)
     first, second = Picture.of(a), Picture.of(b)
     tolerance = SAME * second.size
     here = Similarity()

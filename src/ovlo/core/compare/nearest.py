@@ -25,6 +25,9 @@ MANY = 2_000
 """Points that are worth a second thread."""
 
 
+AT_ONCE = 400_000
+"""Distances that are measured at once; many more would fill the memory."""
+
 FAR_POINTS = 5_000
 """Of those that differ, measured."""
 
@@ -56,14 +59,17 @@ class SearchableLines:
 
         Where many lines are near this may be too much; where none is, it is infinite.
         """
-        if not len(self.z):
-            return np.full(len(z), np.inf)
-        found = self.nearest(z, nearest, within)
-        is_found = found < len(self.z)
-        owners = self.owners[np.where(is_found, found, 0)]
-        each = np.repeat(z, found.shape[1])
-        distances = self.lines.distances(each, owners.ravel()).reshape(found.shape)
-        return np.asarray(np.where(is_found, distances, np.inf).min(axis=1))
+        measured = np.full(len(z), np.inf)
+        lot = AT_ONCE // nearest
+        for first in range(0, len(z) if len(self.z) else 0, lot):
+            some = z[first : first + lot]
+            found = self.nearest(some, nearest, within)
+            is_found = found < len(self.z)
+            owners = self.owners[np.where(is_found, found, 0)]
+            each = np.repeat(some, found.shape[1])
+            distances = self.lines.distances(each, owners.ravel()).reshape(found.shape)
+            measured[first : first + lot] = np.where(is_found, distances, np.inf).min(axis=1)
+        return measured
 
     def nearest(self, z: Complexes, count: int, within: float = float("inf")) -> Ints:
         """The numbers of the points nearest to others, shape (others, count)."""

@@ -26,7 +26,8 @@ def numbered(rows: Floats, same: float) -> Ints:
     same : float
         By how much values may differ that are taken for one, if they do not lie on either side of an edge.
     """
-    cells = np.clip(np.floor(rows / same + ASIDE), -FARTHEST, FARTHEST).astype(np.int64)
+    with np.errstate(over="ignore"):
+        cells = np.clip(np.floor(rows / same + ASIDE), -FARTHEST, FARTHEST).astype(np.int64)
     weights = np.random.default_rng(1).integers(1, 2**62, cells.shape[1], dtype=np.int64) | 1
     return np.asarray(np.bitwise_xor.reduce(mixed(cells * weights), axis=1))
 

@@ -88,7 +88,7 @@ class Moves(Steering):
         (0.0, 0.0)
         """
         fix = "as in [(0, 90), (60, 0)]"
-        if callable(to_list := getattr(points, "tolist", None)):  # an array: plain numbers are faster
+        if to_list := arguments.method(points, "tolist"):  # an array: plain numbers are faster
             points = to_list()
         for x, y in [
             arguments.point(pair, None, "polyline")

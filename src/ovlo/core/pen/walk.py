@@ -45,7 +45,7 @@ def check_walk(distances: ArrayLike, angles: ArrayLike) -> tuple[Floats, Floats]
 
 
 def _numbers(values: ArrayLike, name: str, most: float) -> Floats:
-    if np.ma.is_masked(values):
+    if isinstance(values, np.ma.MaskedArray) and np.ma.is_masked(values):
         raise BadValue(f"walk: {name} is a masked array; fill it first, as in {name}.filled(0).")
     try:
         given = np.asarray(values)

@@ -176,6 +176,13 @@ class Columns:
         object.__setattr__(self, "_made", {})
         self.__post_init__()
 
+    def is_equal(self, other: Columns) -> bool:
+        """Whether another trail has the very same arrays."""
+        names = ("texts", "styles")
+        return all(np.array_equal(getattr(self, one), getattr(other, one)) for one in TABLES) and all(
+            getattr(self, one) == getattr(other, one) for one in names
+        )
+
     def once(self, work: Callable[..., Made], *more: Hashable) -> Made:
         """What a function makes of these arrays and some values, worked out when it is first asked for."""
         key = (work, *more)

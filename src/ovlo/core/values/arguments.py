@@ -8,7 +8,7 @@ Every message names the call, the value and the fix.
 from __future__ import annotations
 
 import unicodedata
-from collections.abc import Collection, Iterable, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from itertools import islice
 from math import isfinite, nan
 from numbers import Integral, Number
@@ -221,6 +221,15 @@ def listed(value: object, call: str, name: str, fix: str) -> list[Any]:
     if len(found) > MOST:
         raise BadValue(f"{about} has more than {MOST:,} items, which is the limit; {fix}.")
     return found
+
+
+def method(value: object, name: str) -> Callable[..., Any] | None:
+    """A method of an object, if it has one; whatever else its class does when it is asked."""
+    try:
+        found = getattr(value, name, None)
+    except Exception:
+        return None
+    return found if callable(found) else None
 
 
 def by_name(values: object, call: str) -> dict[str, object]:

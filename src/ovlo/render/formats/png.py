@@ -47,6 +47,9 @@ SIMPLE = 1000
 UNSEEN = 0.0, 0.0, 0.0, 1e-9
 """A paint that leaves no trace in eight bits. With it, Agg draws lines whose middle is off the page, too."""
 
+FARTHEST = 100
+"""Times the page's size that a line may be away from the page, for Agg to cut it."""
+
 MANY, LONG, FEW = 2000, 400, 3
 """A line of so many points, whose parts touch so many pixels on both sides, is drawn so many parts at a time.
 Where such parts meet or cross, the pixels at their edges are a little darker than in one piece."""
@@ -153,6 +156,10 @@ class Canvas:
                 continue
             if mark.fill is not None:
                 batch = self._put(batch, mark._replace(style=None), vertices, codes)
+            if self._cuts_itself(style, vertices):
+                batch = self._flush(batch)
+                self._stroke(vertices, codes, style)
+                continue
             style, vertices, codes = self._seen_part(style, vertices, codes, mark.dash_offset)
             if not len(vertices):
                 continue
@@ -176,6 +183,17 @@ class Canvas:
         page, (low, high) = self._page, lines.path_boxes()
         right, top = page.left + page.width, page.bottom + page.height
         return np.asarray(((low < (page.left, page.bottom)) | (high > (right, top))).any(axis=1))
+
+    def _cuts_itself(self, style: Style, vertices: Floats) -> bool:
+        """Whether Agg may cut a line at the page's edge: of many points, thin, not dashed, never far away.
+
+        Agg does it a pixel beyond the page, and leaves out points that change nothing on the way.
+        """
+        if len(vertices) < MANY or style.line_dash or style.line_join == "miter":
+            return False
+        farthest = FARTHEST * (self._page.width + self._page.height)
+        is_thin = style.line_width * self._page.pixels_per_unit <= 2
+        return is_thin and bool((np.abs(vertices) < farthest).all())
 
     def _seen_part(
         self, style: Style, vertices: Floats, codes: Codes, dash_offset: float

@@ -20,7 +20,7 @@ from xml.parsers import expat
 
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.trail.trail import PACK_STEP, Curve, Piece
-from ovlo.core.values.arguments import brief
+from ovlo.core.values.arguments import brief, method
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.errors import FileError, PartsSkipped
@@ -75,8 +75,8 @@ def svg_source(source: object) -> tuple[str, bytes]:
     """A name for messages, and the bytes, of a path, a file object or a text that begins with "<"."""
     if isinstance(source, str) and source.lstrip("\ufeff \t\r\n").startswith("<"):
         return "the text", source.encode("utf-8", "surrogatepass")
-    if callable(getattr(source, "read", None)):
-        data = source.read(LARGEST + 1)  # type: ignore[attr-defined]
+    if read := method(source, "read"):
+        data = read(LARGEST + 1)
         return "the file", data.encode("utf-8", "surrogatepass") if isinstance(data, str) else bytes(data)
     path = checked_path(source, "from_svg")
     try:

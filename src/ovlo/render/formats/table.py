@@ -44,7 +44,7 @@ def renderer_of(suffix: str, call: str) -> Renderer:
         )
     if suffix.lower() not in MODULES:
         near = arguments.near(suffix, (*MODULES, PAGE))
-        raise BadValue(f"{call}: there is no format {suffix!r}{near}; use one of {known}.")
+        raise BadValue(f"{call}: there is no format {arguments.brief(suffix)}{near}; use one of {known}.")
     return cast(Renderer, import_module(MODULES[suffix.lower()]).render)
 
 
