@@ -35,11 +35,16 @@ from sphinx.application import Sphinx
 from sphinx.util.docutils import SphinxDirective
 
 import ovlo
+from ovlo import Sheet
 from ovlo.cli.main import main as cli
 from ovlo.program.loading import load
 from ovlo.program.outcome import Outcome
 from ovlo.program.running import Limits, run_program
 from ovlo.program.source.rules import ALL_RULES
+
+PICTURES_OF_A_CLASS = 12
+CLASS_WIDTH, GAP = 720, 10
+"""Of the picture of a class's work, and between its pictures, in pixels."""
 
 PICTURES = "drawn"
 """The folder of the built site in which pictures and replays are."""
@@ -182,6 +187,72 @@ class Drawing(Running):
             )
         look = ' class="wrong"' if "wrong" in self.options else ""
         return self.pictured(outcome, caption or f"The picture of {name}", f"{caption}{replay}", look)
+
+
+class ClassWork(Running):
+    """Twelve pictures that a class made from a lesson: a drawing with other values in each.
+
+    The program stands here, or is one of the lesson's; `values` has a line of them for each picture.
+    """
+
+    required_arguments = 1
+    has_content = True
+    option_spec = {"values": directives.unchanged_required}  # noqa: RUF012
+
+    def run(self) -> list[nodes.Node]:
+        """The pictures on one sheet, and the program if it is new."""
+        name = self.arguments[0]
+        if self.content:
+            (self.folder / name).write_text("\n".join(self.content) + "\n")
+        lines = [line.strip() for line in self.options["values"].splitlines() if line.strip()]
+        if len(lines) != PICTURES_OF_A_CLASS:
+            raise self.error(f"{name}: {len(lines)} pictures instead of {PICTURES_OF_A_CLASS}")
+        if self.config.is_fast:
+            return []
+        sheets = []
+        for line in lines:
+            values = dict(pair.split("=", 1) for pair in shlex.split(line))
+            seed = int(values.pop("seed", 1))
+            outcome = self.drawn(name, values, seed)
+            if outcome.sheet is None or outcome.trouble:
+                raise self.error(f"{name} {line}: {outcome.trouble}")
+            sheets.append(outcome.sheet)
+        picture, source = self.picture(".svg")
+        _side_by_side(sheets).save(picture)
+        caption = "The work of a class: twelve pictures made from this lesson."
+        shown = [self.figure(source, f"Twelve pictures drawn by {name}", caption)]
+        if self.content:
+            code = "\n".join(self.content)
+            shown += [
+                self.raw("<details><summary>The program, with all twelve</summary>"),
+                self.block(code, "python"),
+                self.raw("</details>"),
+            ]
+        return shown
+
+
+def _side_by_side(sheets: list[Sheet]) -> Sheet:
+    """Sheets of one size in rows, each on its own paper."""
+    first = sheets[0]
+    columns = 6 if first.width < first.height else 4
+    width = (CLASS_WIDTH - GAP) / columns - GAP
+    scale = width / first.width
+    height = first.height * scale
+    rows = -(-len(sheets) // columns)
+    wall = Sheet(CLASS_WIDTH, rows * (height + GAP) + GAP, paper="transparent")
+    nib = wall.new_nib()
+    for number, sheet in enumerate(sheets):
+        row, column = divmod(number, columns)
+        left, bottom = (
+            -CLASS_WIDTH / 2 + GAP + column * (width + GAP),
+            wall.height / 2 - (row + 1) * (height + GAP),
+        )
+        nib.travel_to(left, bottom)
+        nib.rectangle(width, height, anchor="corner", fill=sheet.paper, outline=False)
+        nib.travel_to(left + width / 2, bottom + height / 2)
+        shown = sheet.cropped(-sheet.width / 2, -sheet.height / 2, sheet.width, sheet.height, whole=False)
+        nib.stamp(shown, scale=scale)
+    return wall
 
 
 class Command(Running):
@@ -405,6 +476,7 @@ def setup(app: Sphinx) -> dict[str, Any]:
     app.connect("autodoc-process-signature", _signed)
     app.add_lexer("answer", AnswerLexer)
     app.add_directive("drawing", Drawing)
+    app.add_directive("class-work", ClassWork)
     app.add_directive("command", Command)
     app.add_directive("rule", Rule)
     app.add_directive("public", Public)

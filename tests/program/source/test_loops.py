@@ -94,6 +94,8 @@ def test_a_loop_is_found_at_its_line(rule, line, code):
         "def bay():\n    for _ in range(6):\n        nib.circle(20)\n    nib.left(60)\nbay()\n",
         "def row():\n    nib.forward(20)\nfor _ in range(6):\n    row()\nnib.left(60)\nrow()\n",
         SNAIL.format("turns - 1, step"),
+        "def walk(letters, step):\n    for letter in letters:\n        if letter == '[':\n"
+        "            walk(letters, step)\n        nib.forward(step)\nwalk(iter('ab'), 9)\n",
         "def chain(kind, left):\n    if kind == 1:\n        nib.left(9)\n    if left > 0:\n"
         "        chain(kind, left - 1)\nchain(1, 5)\n",
         NESTED.format("k"),

@@ -44,7 +44,8 @@ def infinite_recursion(tree: ast.Module) -> Iterator[SourceMatch]:
         is_by_chance = any(last_name(node) == "dice" for node in ast.walk(function))
         if not taken or is_by_chance:
             continue
-        changed, asked = changed_names(function), _asked(function)
+        # What is gone through in a loop may be used up by it, as a file or an iterator is.
+        changed, asked = changed_names(function) | _gone_through(function), _asked(function)
         for call in _own_calls(function):
             passed_on = _passed_on(call, taken) - changed
             again = f"{function.name}({', '.join(taken)})"
@@ -72,6 +73,12 @@ def _own_calls(function: Function) -> list[ast.Call]:
         if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id == function.name
     ]
     return sorted(found, key=lambda call: call.lineno)
+
+
+def _gone_through(function: Function) -> set[str]:
+    """The names that loops of a function go through."""
+    loops = (node.iter for node in ast.walk(function) if isinstance(node, ast.For))
+    return {one.id for one in loops if isinstance(one, ast.Name)}
 
 
 def _asked(function: Function) -> set[str]:
