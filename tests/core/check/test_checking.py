@@ -58,6 +58,20 @@ WRONG = {
         "with nib.area('gold'): nib.line_by(0, 90); nib.line_by(60, -70)",
         ["open-border"],
     ),
+    "a roof that begins in a wrong direction": (
+        "kite(nib, 4, 100); nib.left(90); nib.forward(100); nib.right(60); nib.forward(100)\n"
+        "nib.right(120); nib.forward(100)",
+        ["misses-corner"],
+    ),
+    "a roof with a line too short": (
+        "kite(nib, 4, 200); nib.travel_to(0, 200); nib.left(45); nib.forward(141.42)\n"
+        "nib.right(90); nib.forward(114.42)",
+        ["misses-corner"],
+    ),
+    "a roof that turns by the inner angle": (
+        "kite(nib, 4, 90); nib.travel_to(0, 90); nib.left(60); nib.forward(90); nib.right(60); nib.forward(90)",
+        ["misses-corner"],
+    ),
     "words turned by what was walked before": (
         "nib.right(90)\nnib.forward(80)\nnib.travel_to(60, 20)\nnib.rectangle(40, 40)\n"
         "nib.travel_to(0, 90)\nnib.text('Harbour house')",
@@ -195,6 +209,16 @@ BY_LINES = {
 
 
 RIGHT = {
+    "a house with its roof": (
+        "kite(nib, 4, 100); nib.travel_to(0, 100); nib.left(60); nib.forward(100); nib.right(120)\n"
+        "nib.forward(100)"
+    ),
+    "a string from a corner of a kite": (
+        "kite(nib, 4, 100); nib.right(50); nib.forward(70); nib.left(30); nib.forward(60)"
+    ),
+    "a flag on a house": (
+        "kite(nib, 4, 80); nib.travel_to(0, 80); nib.left(90); nib.forward(60); nib.right(90); nib.forward(30)"
+    ),
     "a zigzag ring": "for _ in range(12): nib.forward(90); nib.back(40); nib.left(30)",
     "an arc out and back with the pen lifted": (
         "with nib.lifted(): nib.arc_left(90, 60); nib.arc_left(90, -60)\nnib.forward(30)"

@@ -18,6 +18,7 @@ from ovlo.core.check import (
     again,
     areas,
     closing,
+    corners,
     lifting,
     marks,
     oddities,
@@ -43,8 +44,23 @@ FLATNESS = 0.1
 """Pixels of the raster that a chord may be from its arc."""
 
 
+FEW_CONTOURS = 200
+"""Contours of a picture in which lines are looked for that miss a corner."""
+
+
 RULES = declared(
-    closing, turning, rosettes, retracing, again, oddities, straying, marks, seen.Seen, lifting, areas
+    closing,
+    corners,
+    turning,
+    rosettes,
+    retracing,
+    again,
+    oddities,
+    straying,
+    marks,
+    seen.Seen,
+    lifting,
+    areas,
 )
 
 
@@ -127,6 +143,7 @@ def _of_lines(sheet: Sheet, origins: Origins | None) -> Iterator[Match]:
     every.sort(key=lambda one: one.steps[0])
     begins = np.array([one.steps[0] for one in every])
     chains = list(contours(columns, None if origins is None else origins.steps))
+    known = np.empty(0, complex)
     for contour in chains:
         if told and not told.isdisjoint(contour.steps.tolist()):
             continue
@@ -135,6 +152,11 @@ def _of_lines(sheet: Sheet, origins: Origins | None) -> Iterator[Match]:
         border = areas.open_border(contour, columns, sheet.unit, sheet._pixels_per_unit)
         if border is not None and not of_contour:
             of_contour = [border]
+        if not of_contour and len(chains) <= FEW_CONTOURS and sheet.seed is None:
+            missed = corners.misses_corner(contour, known, sheet.unit)
+            of_contour = [missed] if missed is not None else []
+        if len(chains) <= FEW_CONTOURS:
+            known = np.concatenate([known, contour.points])
         yield from (one._replace(times=contour.times) for one in of_contour)
     yield from straying.between_centred(columns, chains, sheet.unit)
     places = None if origins is None else origins.steps
