@@ -64,8 +64,8 @@ WRONG = {
         ["misses-corner"],
     ),
     "a roof with a line too short": (
-        "kite(nib, 4, 200); nib.travel_to(0, 200); nib.left(45); nib.forward(141.42)\n"
-        "nib.right(90); nib.forward(114.42)",
+        "kite(nib, 4, 100); nib.travel_to(0, 100); nib.left(45); nib.forward(70.71)\n"
+        "nib.right(90); nib.forward(57.21)",
         ["misses-corner"],
     ),
     "a roof that turns by the inner angle": (
