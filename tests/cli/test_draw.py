@@ -97,7 +97,7 @@ def test_one_of_several_drawings_is_picked_by_name(ovlo_command, program):
         ("nib.forward(", 1, "SyntaxError"),
         ("print('nothing drawn')", 2, "defines no drawing and makes no sheet"),
         ("from ovlo import drawing\nname = drawing", 2, "defines no drawing at its top level"),
-        ("from ovlo import Sheet\nimport nowhere_at_all", 1, "No module named 'nowhere_at_all'"),
+        ("from ovlo import Sheet\nimport nowhere_at_all", 1, "there is no module 'nowhere_at_all' here"),
         ("from ovlo import drawing\n@drawing()\ndef kite(): pass", 1, "must take the nib first"),
         ("from ovlo import drawing\n@drawing(width=0)\ndef kite(nib): pass", 1, "above 0"),
     ],

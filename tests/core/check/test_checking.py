@@ -69,7 +69,8 @@ WRONG = {
         ["misses-corner"],
     ),
     "a roof that turns by the inner angle": (
-        "kite(nib, 4, 90); nib.travel_to(0, 90); nib.left(60); nib.forward(90); nib.right(60); nib.forward(90)",
+        "kite(nib, 4, 90); nib.travel_to(0, 90); nib.left(60); nib.forward(90)\n"
+        "nib.right(60); nib.forward(90)",
         ["misses-corner"],
     ),
     "words turned by what was walked before": (
@@ -217,7 +218,8 @@ RIGHT = {
         "kite(nib, 4, 100); nib.right(50); nib.forward(70); nib.left(30); nib.forward(60)"
     ),
     "a flag on a house": (
-        "kite(nib, 4, 80); nib.travel_to(0, 80); nib.left(90); nib.forward(60); nib.right(90); nib.forward(30)"
+        "kite(nib, 4, 80); nib.travel_to(0, 80); nib.left(90); nib.forward(60)\n"
+        "nib.right(90); nib.forward(30)"
     ),
     "a zigzag ring": "for _ in range(12): nib.forward(90); nib.back(40); nib.left(30)",
     "an arc out and back with the pen lifted": (

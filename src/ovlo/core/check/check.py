@@ -155,7 +155,7 @@ def _of_lines(sheet: Sheet, origins: Origins | None) -> Iterator[Match]:
         if not of_contour and len(chains) <= FEW_CONTOURS and sheet.seed is None:
             missed = corners.misses_corner(contour, known, sheet.unit)
             of_contour = [missed] if missed is not None else []
-        if len(chains) <= FEW_CONTOURS:
+        if len(chains) <= FEW_CONTOURS and len(contour) <= FEW_CONTOURS:
             known = np.concatenate([known, contour.points])
         yield from (one._replace(times=contour.times) for one in of_contour)
     yield from straying.between_centred(columns, chains, sheet.unit)
@@ -265,7 +265,7 @@ def _lines_before(steps: tuple[int, ...], origins: Origins, columns: Columns, fi
     """The lines that led to some steps: the outermost calls, and the travels before; none if many did."""
     pens, places = columns.of_steps("pen"), origins.steps
     found: set[int] = set()
-    for step in steps:
+    for step in steps[:: len(steps) // MOST_STEPS + 1]:
         found.update(origins.lines_to(step)[:1])
         before = np.arange(max(step - NEAR_STEPS, 0), step)
         travels = before[(pens[before] == PenState.JUMP) & (places[before] != places[step])]

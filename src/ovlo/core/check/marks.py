@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import islice
 from typing import TYPE_CHECKING, NamedTuple
 
 import numpy as np
@@ -124,7 +125,7 @@ def words_over_frame(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
     texts = sheet._columns.texts
     if not texts or len(texts) > MOST_WORDS or sheet.seed is not None:
         return
-    frames = list(laid_rectangles(sheet._columns))
+    frames = list(islice(laid_rectangles(sheet._columns), MOST_WORDS))
     for text, low, high in zip(texts, boxes.low[-len(texts) :], boxes.high[-len(texts) :], strict=True):
         for frame in frames if text.align == "middle" and not text.heading % 90 else ():
             left, right = frame.corners.real.min(), frame.corners.real.max()

@@ -26,6 +26,9 @@ BEAD = 0.2
 
 FEWEST_SHAPES = 2
 
+MOST_MEASURED = 20
+"""Of areas that lines lead to; the others are taken to be about as large."""
+
 FEWEST_WALKS = 3
 """Equal walks, each of which a line leads to."""
 
@@ -153,9 +156,9 @@ def between_areas(columns: Columns, unit: str, places: Places, by_chance: bool) 
         own = areas[mine]
         middle = own[1:-1] < 0
         is_joint = middle & (own[:-2] >= 0) & (own[2:] >= 0) & (pens[mine[1:-1]] == PenState.DRAW)
-        # A mast between hull and sail is part of a boat.
         # Next the nib draws where the line ended, or around that.
         is_joint &= np.diff(mine)[1:] <= 2
+        # A mast between hull and sail is part of a boat.
         is_joint &= places[mine[2:]] == _first_places(places[mine].astype(np.int64), own)[:-2]
         rows = np.flatnonzero(is_joint & ~columns.is_curved[mine[1:-1]]) + 1
         steps, lines = mine[rows], places[mine[rows]]
@@ -167,10 +170,10 @@ def between_areas(columns: Columns, unit: str, places: Places, by_chance: bool) 
             ways = points[here] - starts[here]
             seen = ways * np.exp(-1j * headings[here])
             is_sent = bool((np.abs(seen.imag) > 1e-3 * np.abs(seen)).any())
-            borders = [points[areas == areas[mine[row - 1]]] for row in at.tolist()]
-            sizes = [
-                np.abs(border - start).max() for border, start in zip(borders, starts[here], strict=True)
-            ]
+            some = slice(None, None, len(at) // MOST_MEASURED + 1)
+            borders = [points[areas == areas[mine[row - 1]]] for row in at[some].tolist()]
+            begins = starts[here][some]
+            sizes = [np.abs(border - begin).max() for border, begin in zip(borders, begins, strict=True)]
             is_bead = np.median(sizes) < BEAD * np.median(np.abs(ways))
             is_web = by_chance and len(here) >= WEB
             if (is_bead and not is_web) or not is_sent:

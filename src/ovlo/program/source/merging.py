@@ -68,7 +68,8 @@ def joined(of_picture: list[Finding], files: Iterable[str]) -> list[Finding]:
     of_source = [one for file, tree in trees.items() for one in findings_in(tree, file)]
     left = []
     for one in (*of_picture, *of_source):
-        explained = [other for other in of_picture if _explains(one, other, trees)]
+        is_cause = one.rule in EXPLAINED
+        explained = [other for other in of_picture if _explains(one, other, trees)] if is_cause else []
         if any(other.severity == PROBLEM for other in explained):
             one = replace(one, severity=PROBLEM)  # a cause is as bad as what it leads to
         if not any(_explains(cause, one, trees) for cause in of_source):
