@@ -73,6 +73,8 @@ def main() -> None:
         *("--seconds", "6", "--fps", "16", "--hold", "2", "--scale", "0.3"),
     ]
     subprocess.run([OVLO, *film, "-o", SCREENSHOTS / "endless_knot.gif"], check=True, cwd=ROOT)
+    social = ["draw", "docs/social.py", "-o", ROOT / "docs" / "static" / "social.png"]
+    subprocess.run([OVLO, *social], check=True, cwd=ROOT)
     take_page_shots()
 
 

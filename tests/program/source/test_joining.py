@@ -48,6 +48,7 @@ def test_what_the_source_explains_is_not_told_of_the_picture_too(program):
         "nib.ink = 'red'\n    mine(nib)",
         "for colour in ('red', 'blue'):\n        nib.ink = colour\n        nib.forward(90)",
         "nib.line_width = 5\n    nib.text('north')\n    nib.forward(90)",
+        "nib.line_width = 2\n    nib.polyline([(0, 9), (9, 9)])\n    nib.line_width = 1\n    nib.circle(9)",
         "import math\n    nib.left(math.degrees(math.atan2(3, 4)))\n    nib.forward(90)",
         "import math\n    nib.arc_left(60, 180 * 90 / (math.pi * 60))",
         "import math\n    nib.line_to(100, 50 * math.sin(math.radians(45)))",

@@ -22,8 +22,8 @@ from ovlo.program.source.tree import (
 STYLE = {"ink", "line_width", "line_dash", "line_cap", "line_join"}
 
 MARKS = {
-    "forward", "back", "arc_left", "arc_right", "line_to", "line_by", "line_to_start", "walk", "circle",
-    "ellipse", "polygon", "star", "rectangle", "spiral", "text", "stamp",
+    "forward", "back", "arc_left", "arc_right", "line_to", "line_by", "line_to_start", "polyline", "walk",
+    "circle", "ellipse", "polygon", "star", "rectangle", "spiral", "text", "stamp",
 }  # fmt: skip
 """Methods of a nib that may leave a mark."""
 
