@@ -40,6 +40,16 @@ def test_what_the_source_explains_is_not_told_of_the_picture_too(program):
     assert [(one.rule, one.lines) for one in found] == [("floor-division", (8,))]
 
 
+def test_a_cause_in_one_loop_explains_nothing_of_another(program):
+    found = checked(
+        program,
+        "@drawing\ndef sails(nib):\n    for _ in nib.full_turn(6):\n        nib.rectangle(90, 30)\n"
+        "        nib.left(60)\n    nib.travel_to(-50, -100)\n    for _ in range(3):\n"
+        "        nib.forward(90)\n        nib.left(60)\n",
+    )
+    assert [(one.rule, one.lines) for one in found] == [("turns-miss-360", (12,)), ("turned-twice", (8,))]
+
+
 @pytest.mark.parametrize(
     "code",
     [

@@ -49,6 +49,9 @@ EXPLAINED = {
 ANYWHERE = {"radians-for-degrees", "floor-division", "unused-parameter", "not-called"}
 """Causes whose values may come from another function than the one that draws."""
 
+OF_LOOPS = {"turned-twice", "other-count", "unused-loop-value", "turn-outside-loop", "drawn-after-loop"}
+"""Causes that explain only what their own loop draws."""
+
 OF_WHOLE = {"still-lifted", "tiny-picture"}
 """Rules about the whole of a drawing."""
 
@@ -102,7 +105,8 @@ def _explains(cause: Finding, other: Finding, trees: dict[str, ast.Module]) -> b
         return not other.lines  # nothing was drawn at all
     if cause.rule in ANYWHERE:
         return True
-    first, last = _function_lines(trees[cause.file], cause.lines[0])
+    lines_around = _loop_lines if cause.rule in OF_LOOPS else _function_lines
+    first, last = lines_around(trees[cause.file], cause.lines[0])
     return any(first <= line <= last for line in (*other.lines, *other.callers))
 
 
@@ -123,6 +127,16 @@ def _function_lines(tree: ast.Module, line: int) -> tuple[int, int]:
         if isinstance(node, ast.FunctionDef) and node.lineno <= line <= (node.end_lineno or node.lineno):
             return node.lineno, node.end_lineno or node.lineno
     return 1, max((node.end_lineno or 0 for node in tree.body), default=1)
+
+
+def _loop_lines(tree: ast.Module, line: int) -> tuple[int, int]:
+    """The lines of the innermost loop around a line; of the loop before it, if there is none around it."""
+    spans = [
+        (node.lineno, node.end_lineno or node.lineno) for node in ast.walk(tree) if isinstance(node, Loop)
+    ]
+    around = [span for span in spans if span[0] <= line <= span[1]]
+    before = [span for span in spans if span[1] < line]
+    return max(around, default=None) or max(before, key=lambda span: span[1], default=(line, line))
 
 
 def _turn(finding: Finding, tree: ast.Module) -> int | None:
