@@ -11,7 +11,7 @@ import html
 import json
 import re
 import zlib
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from functools import lru_cache
 from importlib.resources import files
 from typing import Any, NamedTuple
@@ -53,34 +53,39 @@ def page_of(
     page = empty_page()
     if title:  # for whoever runs no script
         page = page.replace(">A drawing<", f">{html.escape(title)}<")
-    return _filled(page, messages, choices, still).encode()
+    return b"".join(_filled(page, messages, choices, still))
 
 
 def packed_page(message: bytes) -> str:
     """The page of a drawing as a short one that unpacks it; it is a third as long and holds the same."""
     page = base64.b64encode(zlib.compress(empty_page().encode(), 9)).decode()
-    return f"{asset('unpack.html')}".replace("<!-- page -->", page).replace(
-        "<!-- message -->", _held([message])
-    )
+    held = b"".join(_held([message])).decode()
+    return f"{asset('unpack.html')}".replace("<!-- page -->", page).replace("<!-- message -->", held)
 
 
-def _held(messages: Iterable[bytes]) -> str:
-    return "".join(f'<script type="text/plain" class="message">{_packed(one)}</script>' for one in messages)
+def _held(messages: Iterable[bytes]) -> Iterator[bytes]:
+    for one in messages:
+        yield from (b'<script type="text/plain" class="message">', _packed(one), b"</script>")
 
 
-def _filled(page: str, messages: Iterable[bytes], choices: dict[str, Any] | None, still: bytes) -> str:
-    held = _held(messages)
+def _filled(
+    page: str, messages: Iterable[bytes], choices: dict[str, Any] | None, still: bytes
+) -> Iterator[bytes]:
+    """The page in pieces, so that a long message is not copied with it again and again."""
     # In JSON "<" stands in strings alone, where it may be written by its number: nothing ends the element.
     words = json.dumps(choices, ensure_ascii=False).replace("<", "\\u003c")
     chosen = "" if choices is None else f'<script type="text/plain" id="choices">{words}</script>'
     data = base64.b64encode(still).decode()
     image = f'<img id="still" src="data:image/png;base64,{data}" alt="">' if still else ""
-    page = page.replace("<!-- still -->", image)
-    return page.replace("<!-- choices -->", chosen).replace("<!-- message -->", held)
+    page = page.replace("<!-- still -->", image).replace("<!-- choices -->", chosen)
+    before, _, after = page.partition("<!-- message -->")
+    yield before.encode()
+    yield from _held(messages)
+    yield after.encode()
 
 
-def _packed(message: bytes) -> str:
-    return base64.b64encode(zlib.compress(message, LEVEL)).decode()
+def _packed(message: bytes) -> bytes:
+    return base64.b64encode(zlib.compress(message, LEVEL))
 
 
 @lru_cache

@@ -107,16 +107,17 @@ def parts(
 
 def packed(head: dict[str, Any], arrays: Arrays, before: Arrays | None = None) -> bytes:
     """A head and arrays as bytes; of arrays that begin as those sent before, only the rest."""
-    parts, offset, places = [], 0, {}
+    parts: list[bytes | memoryview] = []
+    offset, places = 0, {}
     for name, array in arrays.items():
         kind = array.dtype.str[1:]
         flat = np.ascontiguousarray(array, f"<{kind}").ravel()
         kept = _same(flat, before[name].ravel()) if before and name in before else 0
-        data = flat[kept:].tobytes()
-        places[name] = [TYPES[kind], offset, flat.size - kept, *([kept] if kept else [])]
-        data += bytes(-len(data) % 8)
-        parts.append(data)
-        offset += len(data)
+        new = flat[kept:]
+        places[name] = [TYPES[kind], offset, new.size, *([kept] if kept else [])]
+        padding = -new.nbytes % 8
+        parts += [new.data.cast("B") if new.size else b"", bytes(padding)]
+        offset += new.nbytes + padding
     text = json.dumps(head | {"arrays": places}, ensure_ascii=False, separators=(",", ":")).encode()
     text += b" " * (-(len(text) + 4) % 8)
     return b"".join([len(text).to_bytes(4, "little"), text, *parts])

@@ -13,6 +13,9 @@ ASIDE = 0.3719
 """Of a cell, by which the cells are moved, so that common values do not lie on their edges."""
 
 
+AT_ONCE = 100_000
+"""Rows that are numbered at once, since each needs several copies of its measures."""
+
 FARTHEST = 2**62
 """Cells farther out are one, so that they fit into whole numbers."""
 
@@ -26,10 +29,14 @@ def numbered(rows: Floats, same: float) -> Ints:
     same : float
         By how much values may differ that are taken for one, if they do not lie on either side of an edge.
     """
-    with np.errstate(over="ignore"):
-        cells = np.clip(np.floor(rows / same + ASIDE), -FARTHEST, FARTHEST).astype(np.int64)
-    weights = np.random.default_rng(1).integers(1, 2**62, cells.shape[1], dtype=np.int64) | 1
-    return np.asarray(np.bitwise_xor.reduce(mixed(cells * weights), axis=1))
+    weights = np.random.default_rng(1).integers(1, 2**62, rows.shape[1], dtype=np.int64) | 1
+    found = np.empty(len(rows), np.int64)
+    for first in range(0, len(rows), AT_ONCE):
+        some = slice(first, first + AT_ONCE)
+        with np.errstate(over="ignore"):
+            cells = np.clip(np.floor(rows[some] / same + ASIDE), -FARTHEST, FARTHEST).astype(np.int64)
+        found[some] = np.bitwise_xor.reduce(mixed(cells * weights), axis=1)
+    return found
 
 
 def mixed(numbers: Ints) -> Ints:
