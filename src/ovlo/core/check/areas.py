@@ -14,7 +14,7 @@ from ovlo.core.paint.order import Painting
 from ovlo.core.paint.outlines import MOVE, Outline
 from ovlo.core.paint.regions import region
 from ovlo.core.trail.columns import FILL_RULES, Columns, PenState
-from ovlo.core.values.arrays import Bools, Bytes, Floats
+from ovlo.core.values.arrays import Bools, Bytes, Floats, Ints
 from ovlo.core.values.colour import Colour, difference
 from ovlo.core.values.finding import HINT, PROBLEM, Match, rule
 
@@ -173,6 +173,12 @@ LEAST_CONTRAST = 12.0
 """By CIEDE2000, between a fill and the lines around it, from which on a side without one is seen."""
 
 
+def _steps_in_areas(columns: Columns) -> Ints:
+    """How many steps each area has."""
+    of_steps = columns.of_steps("area")
+    return np.bincount(of_steps[of_steps >= 0], minlength=len(columns.areas))
+
+
 @rule(
     "open-border",
     HINT,
@@ -192,9 +198,8 @@ def open_border(contour: Contour, columns: Columns, unit: str, pixels_per_unit: 
     row = columns.areas[contour.area]
     fill = Colour(*(round(row[name]) for name in ("red", "green", "blue")))
     style = columns.styles[columns.of_steps("style")[contour.steps[0]]]
-    if difference(fill, style.ink) < LEAST_CONTRAST or (columns.of_steps("area") == contour.area).sum() > len(
-        contour
-    ):
+    has_others = columns.once(_steps_in_areas)[contour.area] > len(contour)
+    if has_others or difference(fill, style.ink) < LEAST_CONTRAST:
         return None
     return Match(
         f"This area is filled, but the side of {contour.gap:.4g} {unit} that closes it has no line.",
