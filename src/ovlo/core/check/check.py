@@ -69,7 +69,7 @@ CERTAIN = {"no-contrast", "covered", "off-sheet"}
 
 
 NEAR_STEPS, MOST_LINES = 64, 3
-"""Steps before a mark in which the travel to it is looked for; and of so many lines the way is told."""
+"""Steps before a mark among which the travel to it is looked for, and the most lines reported for it."""
 
 FEW = 4
 """More marks of a kind that come by chance are a scatter, in which any may be hidden."""
@@ -231,7 +231,7 @@ def _intended(
 
 
 OF_PLACES = {"off-sheet", "covered"}
-"""Rules about where a mark is: what is told is also the outermost call, and what brought the nib there."""
+"""Rules about the place of a mark; they also report the outermost call, and the travel that led there."""
 
 
 def _located(one: Match, origins: Origins | None, columns: Columns) -> Finding:

@@ -104,7 +104,7 @@ def would_close(contour: Contour, unit: str, places: Places, is_row: bool = Fals
     if is_row or _has_door(contour):
         return None
     way = repair(_chain(contour, places), unit)
-    if way is None or (_is_far(way.change) and _ends_on_itself(contour)):
+    if way is None or (_is_far(way.change) and ends_on_itself(contour, MEETS * contour.size)):
         return None
     return Match(
         f"This contour of {n} steps ends {contour.gap:.4g} {unit} from its start; it would be closed "
@@ -129,13 +129,13 @@ def _is_far(change: Change | None) -> bool:
     )
 
 
-def _ends_on_itself(contour: Contour) -> bool:
-    """Whether it ends on one of its own earlier lines, as a flag does on its pole."""
+def ends_on_itself(contour: Contour, slack: float) -> bool:
+    """Whether it ends on one of its own earlier lines, as a flag does on its pole, or so near."""
     end, starts, sides = contour.points[-1], contour.points[:-2], contour.sides[:-1]
     back = end - starts
     along = (back * sides.conj()).real / np.maximum(np.abs(sides) ** 2, 1e-300)
     apart = np.abs(back - np.clip(along, 0, 1) * sides)
-    return bool((apart[~contour.is_curved[:-1]] <= MEETS * contour.size).any())
+    return bool((apart[~contour.is_curved[:-1]] <= slack).any())
 
 
 def _has_door(contour: Contour) -> bool:

@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ovlo.core.check.closing import FAR
+from ovlo.core.check.closing import FAR, ends_on_itself
 from ovlo.core.check.polygons import FEWEST_SIDES
 from ovlo.core.paint.contours import MEETS, Contour
 from ovlo.core.values.arrays import Complexes
@@ -57,7 +57,7 @@ def misses_corner(contour: Contour, before: Complexes, unit: str) -> Match | Non
     start, size = complex(points[0]), float(np.abs(points - points[0]).max())
     slack = ROUNDED * size
     corners = np.unique(np.concatenate([contour.points[:first], before]))
-    if np.abs(corners - end).min(initial=np.inf) <= slack or _is_on_lines(contour, first, end, slack):
+    if np.abs(corners - end).min(initial=np.inf) <= slack or ends_on_itself(contour, slack):
         return None
     corners = corners[np.abs(corners - start) > slack]
     for way in _ways(contour, first, corners):
@@ -85,15 +85,6 @@ def _begin(contour: Contour, before: Complexes) -> int | None:
         if np.abs(known - points[first]).min(initial=np.inf) <= near:
             return first
     return None
-
-
-def _is_on_lines(contour: Contour, first: int, end: complex, slack: float) -> bool:
-    """Whether a point lies on a line of the contour before, or on one of the last lines but the very last."""
-    starts, sides = contour.points[:-2], contour.sides[:-1]
-    back = end - starts
-    along = (back * sides.conj()).real / np.maximum(np.abs(sides) ** 2, 1e-300)
-    apart = np.abs(back - np.clip(along, 0, 1) * sides)
-    return bool((apart[~contour.is_curved[:-1]] <= slack).any())
 
 
 def _ways(contour: Contour, first: int, corners: Complexes) -> Iterator[Way]:

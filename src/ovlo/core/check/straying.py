@@ -16,7 +16,7 @@ from numpy.typing import NDArray
 from ovlo.core.check.polygons import FEWEST_SIDES
 from ovlo.core.paint.contours import AXES, MEETS, Contour
 from ovlo.core.trail.columns import Columns, PenState
-from ovlo.core.values.arrays import Ints
+from ovlo.core.values.arrays import Bools, Complexes, Floats, Ints
 from ovlo.core.values.finding import HINT, Match, rule
 
 Places = NDArray[np.int32] | None
@@ -84,10 +84,8 @@ def _to_equal_walks(contour: Contour, columns: Columns, places: Places) -> list[
     """The lines of one place in the program, aside from the heading, that begin equal walks of some steps."""
     if places is None:
         return []
-    headings = np.radians(columns.steps["heading"][contour.steps])
-    ways = contour.sides * np.exp(-1j * headings)
-    is_aside = ~contour.is_curved & (np.abs(ways.imag) > 1e-3 * np.abs(ways))
-    at = np.flatnonzero(is_aside)
+    headings = columns.steps["heading"][contour.steps]
+    at = np.flatnonzero(~contour.is_curved & _is_aside(contour.sides, headings))
     here = places[contour.steps]
     if len(at) < FEWEST_WALKS or len(np.unique(here[at])) > 1 or here[at[0]] < 0:
         return []
@@ -123,7 +121,8 @@ def beside_closed_walks(
         for joint, begin, end in ((0, 1, -1), (-1, 0, -2)):
             step = int(chain.steps[joint])
             is_closed = abs(chain.points[end] - chain.points[begin]) <= near
-            if is_closed and not chain.is_curved[joint] and _is_aside(columns, step):
+            aside = _is_aside(chain.sides[joint], columns.steps["heading"][step])
+            if is_closed and not chain.is_curved[joint] and aside:
                 walk = chain.points[1:] if joint == 0 else chain.points[:-1]
                 size = float(np.abs(walk - walk[0]).max())
                 row = step, float(chain.lengths[joint]), size, chain.times
@@ -136,11 +135,10 @@ def beside_closed_walks(
             yield _told(columns, np.array(steps), "leads from one closed walk to the next", unit)
 
 
-def _is_aside(columns: Columns, step: int) -> bool:
-    """Whether a straight step does not go where the nib was headed."""
-    way = complex((columns.points[step] - columns.starts[step]) @ AXES)
-    seen = way * np.exp(-1j * np.radians(columns.steps["heading"][step]))
-    return bool(abs(seen.imag) > 1e-3 * abs(seen))
+def _is_aside(ways: Complexes, headings: Floats) -> Bools:
+    """Which straight steps do not go where the nib is headed, degrees."""
+    seen = ways * np.exp(-1j * np.radians(headings))
+    return np.asarray(np.abs(seen.imag) > 1e-3 * np.abs(seen))
 
 
 @rule("stray-line")
@@ -150,7 +148,6 @@ def between_areas(columns: Columns, unit: str, places: Places, by_chance: bool) 
         return
     starts, points = columns.starts @ AXES, columns.points @ AXES
     nibs, areas, pens = (columns.of_steps(name) for name in ("nib", "area", "pen"))
-    headings = np.radians(columns.steps["heading"])
     for nib in np.unique(nibs[areas >= 0]).tolist():
         mine = np.flatnonzero((nibs == nib) & np.isin(pens, (PenState.DRAW, PenState.TRACE)))
         own = areas[mine]
@@ -168,8 +165,7 @@ def between_areas(columns: Columns, unit: str, places: Places, by_chance: bool) 
             if len(here) < FEWEST_SHAPES:
                 continue
             ways = points[here] - starts[here]
-            seen = ways * np.exp(-1j * headings[here])
-            is_sent = bool((np.abs(seen.imag) > 1e-3 * np.abs(seen)).any())
+            is_sent = bool(_is_aside(ways, columns.steps["heading"][here]).any())
             some = slice(None, None, len(at) // MOST_MEASURED + 1)
             borders = [points[areas == areas[mine[row - 1]]] for row in at[some].tolist()]
             begins = starts[here][some]
@@ -212,10 +208,8 @@ def _sent(
         if follows and not is_closed and not contour.is_curved[part.start]
     ]
     steps = [joint for joint, _ in joints]
-    headings = columns.steps["heading"][contour.steps[steps]]
-    ways = contour.sides[steps] * np.exp(-1j * np.radians(headings))
-    lengths = np.abs(ways)
-    is_aside = np.abs(ways.imag) > 1e-3 * lengths
+    lengths = contour.lengths[steps]
+    is_aside = _is_aside(contour.sides[steps], columns.steps["heading"][contour.steps[steps]])
     is_uneven = len(joints) > FEWEST_SHAPES and np.ptp(lengths) > 0.01 * lengths.max()
     if len(joints) < FEWEST_SHAPES or not (is_aside.any() or is_uneven):
         return []

@@ -16,13 +16,15 @@ from ovlo.core.values.finding import HINT, PROBLEM, Edit, rule
 from ovlo.program.source.tree import (
     SourceMatch,
     all_names,
-    blocks,
     called,
     changed_names,
+    every_block,
     functions,
+    indenting,
     number_at,
     plainly_asked,
     read_names,
+    replacing,
     steered,
 )
 
@@ -54,29 +56,26 @@ WAYS_OUT = ast.Return | ast.Raise | ast.Break | ast.Yield | ast.YieldFrom
 def turn_outside_loop(tree: ast.Module) -> Iterator[SourceMatch]:
     """Turns that stand behind the loop they belong into."""
     own = {one.name for one in functions(tree)}
-    for owner in (tree, *functions(tree)):
-        for body in blocks(owner):
-            for number, (loop, after) in enumerate(pairwise(body)):
-                if not isinstance(loop, ast.For) or len(loop.body) != 1 or called(loop.iter) == "full_turn":
+    for body in every_block(tree):
+        for number, (loop, after) in enumerate(pairwise(body)):
+            if not isinstance(loop, ast.For) or len(loop.body) != 1 or called(loop.iter) == "full_turn":
+                continue
+            is_fixed = not read_names(loop.body[0]) & all_names(loop.target)
+            turned = steered(after, TURNS)
+            if is_fixed and turned is not None and steered(loop.body[0], ("forward", "back")):
+                words = f"The loop above draws one long line, since {ast.unparse(turned)} is not in it."
+                yield _to_be_indented(after, words, "so that the nib turns each time")
+            elif is_fixed and _is_shape_call(loop.body[0], own) and body is tree.body:
+                if steered(after, TURNS + TRAVELS) is None or not _is_last(body[number + 2 :]):
                     continue
-                is_fixed = not read_names(loop.body[0]) & all_names(loop.target)
-                turned = steered(after, TURNS)
-                if is_fixed and turned is not None and steered(loop.body[0], ("forward", "back")):
-                    words = f"The loop above draws one long line, since {ast.unparse(turned)} is not in it."
-                    yield _to_be_indented(after, words, "so that the nib turns each time")
-                elif is_fixed and _is_shape_call(loop.body[0], own) and body is tree.body:
-                    if steered(after, TURNS + TRAVELS) is None or not _is_last(body[number + 2 :]):
-                        continue
-                    call = ast.unparse(loop.body[0])
-                    words = f"The loop above calls {call} again and again from where the last call ended."
-                    yield _to_be_indented(after, words, "if it should happen each time")
+                call = ast.unparse(loop.body[0])
+                words = f"The loop above calls {call} again and again from where the last call ended."
+                yield _to_be_indented(after, words, "if it should happen each time")
 
 
 def _to_be_indented(after: ast.stmt, message: str, why: str) -> SourceMatch:
-    edit = None
-    if after.lineno == after.end_lineno:
-        edit = Edit(after.lineno, after.col_offset, after.col_offset, "    ")
-    return SourceMatch(after.lineno, message, f"Indent {ast.unparse(after)}, {why}.", edit=edit)
+    words = ast.unparse(after).partition("\n")[0].rstrip(":")
+    return SourceMatch(after.lineno, message, f"Indent {words}, {why}.", edit=indenting(after))
 
 
 def _is_shape_call(statement: ast.stmt, own: set[str]) -> bool:
@@ -99,26 +98,19 @@ def _is_last(rest: list[ast.stmt]) -> bool:
 def drawn_after_loop(tree: ast.Module) -> Iterator[SourceMatch]:
     """Loops of travels, with what should be drawn at each point behind them."""
     own = {one.name for one in functions(tree)}
-    for owner in (tree, *functions(tree)):
-        for body in blocks(owner):
-            for loop, after in pairwise(body):
-                if not isinstance(loop, ast.For) or loop.orelse or not _only_travels(loop):
-                    continue
-                calls = [after.value] if isinstance(after, ast.Expr) else []
-                if isinstance(after, ast.With):
-                    calls = [item.context_expr for item in after.items]
-                if calls and (called(calls[0]) in MARKS or called(calls[0]) in own):
-                    words = ast.unparse(after).partition("\n")[0].rstrip(":")
-                    edit = None
-                    if after.lineno == after.end_lineno:
-                        edit = Edit(after.lineno, after.col_offset, after.col_offset, "    ")
-                    yield SourceMatch(
-                        after.lineno,
-                        f"The loop in line {loop.lineno} only travels, and this line draws once, at the last "
-                        "point.",
-                        f"Indent {words}, so that it is drawn at each point.",
-                        edit=edit,
-                    )
+    for body in every_block(tree):
+        for loop, after in pairwise(body):
+            if not isinstance(loop, ast.For) or loop.orelse or not _only_travels(loop):
+                continue
+            calls = [after.value] if isinstance(after, ast.Expr) else []
+            if isinstance(after, ast.With):
+                calls = [item.context_expr for item in after.items]
+            if calls and (called(calls[0]) in MARKS or called(calls[0]) in own):
+                words = (
+                    f"The loop in line {loop.lineno} only travels, and this line draws once, at the last "
+                    "point."
+                )
+                yield _to_be_indented(after, words, "so that it is drawn at each point")
 
 
 def _only_travels(loop: ast.For) -> bool:
@@ -200,7 +192,7 @@ def other_count(tree: ast.Module) -> Iterator[SourceMatch]:
             f"The loop repeats {count.id} times, but turns by 360 / {parts}, so it goes round once only if "
             f"{count.id} is {parts}.",
             f"Write 360 / {count.id}.",
-            edit=Edit(at.lineno, at.col_offset, at.end_col_offset or 0, count.id),
+            edit=replacing(at, count.id),
         )
 
 
@@ -237,7 +229,7 @@ def unused_loop_value(tree: ast.Module) -> Iterator[SourceMatch]:
             f"The loop in line {loop.lineno} goes through values of {name}, but this line always uses "
             f"{ast.unparse(constant)}.",
             f"Write {name} instead of {ast.unparse(constant)}.",
-            edit=Edit(constant.lineno, constant.col_offset, constant.end_col_offset or 0, name),
+            edit=replacing(constant, name),
         )
 
 
@@ -317,14 +309,11 @@ def empty_range(tree: ast.Module) -> Iterator[SourceMatch]:
         if not step or first == stop or len(range(first, stop, step)):
             continue
         wanted = f"range({first}, {stop}, {-step})"
-        edit = None
-        if node.lineno == node.end_lineno:
-            edit = Edit(node.lineno, node.col_offset, node.end_col_offset or 0, wanted)
         yield SourceMatch(
             node.lineno,
             f"{ast.unparse(node)} holds no numbers, so the loop never runs.",
             f"Count the other way: {wanted}.",
-            edit=edit,
+            edit=replacing(node, wanted),
         )
 
 

@@ -22,15 +22,16 @@ from ovlo.program.explaining import name_answer
 from ovlo.program.source.tree import (
     Function,
     SourceMatch,
-    blocks,
     called,
     changed_names,
     defined_names,
+    every_block,
     functions,
     last_name,
     lone_expressions,
     number_at,
     own_nodes,
+    replacing,
 )
 
 NEW_OF_MOTIF = {"centred", "mirrored", "moved", "scaled", "turned"}
@@ -205,18 +206,17 @@ def _unused_result(tree: ast.Module) -> Iterator[SourceMatch]:
 
 @rule("unreachable", PROBLEM, "Reported when a line can never run, because the one before it leaves.")
 def _unreachable(tree: ast.Module) -> Iterator[SourceMatch]:
-    for owner in (tree, *functions(tree)):
-        for body in blocks(owner):
-            for leaving, after in pairwise(body):
-                is_generator = isinstance(after, ast.Expr) and isinstance(after.value, ast.Yield)
-                if isinstance(leaving, LEAVING) and not is_generator:
-                    word = type(leaving).__name__.lower()
-                    yield SourceMatch(
-                        after.lineno,
-                        f"This line never runs: {word} in line {leaving.lineno} leaves before it.",
-                        f"Move it before {word}, or indent {word} less or more.",
-                    )
-                    break
+    for body in every_block(tree):
+        for leaving, after in pairwise(body):
+            is_generator = isinstance(after, ast.Expr) and isinstance(after.value, ast.Yield)
+            if isinstance(leaving, LEAVING) and not is_generator:
+                word = type(leaving).__name__.lower()
+                yield SourceMatch(
+                    after.lineno,
+                    f"This line never runs: {word} in line {leaving.lineno} leaves before it.",
+                    f"Move it before {word}, or indent {word} less or more.",
+                )
+                break
 
 
 # ── conditions ──────────────────────────────────────────────────────────────────────────────────
@@ -235,11 +235,10 @@ def _fixed_condition(tree: ast.Module) -> Iterator[SourceMatch]:
             yield from _hidden_branches(node)
         if isinstance(node, ast.Compare):
             yield from _never_the_remainder(node)
-    for owner in (tree, *functions(tree)):
-        for body in blocks(owner):
-            for before, loop in pairwise(body):
-                if isinstance(loop, ast.While):
-                    yield from _false_at_once(before, loop)
+    for body in every_block(tree):
+        for before, loop in pairwise(body):
+            if isinstance(loop, ast.While):
+                yield from _false_at_once(before, loop)
 
 
 def _always_true(test: ast.expr) -> Iterator[SourceMatch]:
@@ -296,14 +295,11 @@ def _missing_brackets(tree: ast.Module) -> Iterator[SourceMatch]:
             continue
         sign = "+" if isinstance(whole.op, ast.Add) else "-"
         wanted = f"({ast.unparse(whole.left)} {sign} {ast.unparse(last.left)}) % {divisor}"
-        edit = None
-        if whole.lineno == whole.end_lineno:
-            edit = Edit(whole.lineno, whole.col_offset, whole.end_col_offset or 0, wanted)
         yield SourceMatch(
             test.lineno,
             f"In {ast.unparse(whole)} only {ast.unparse(last.left)} is divided, not the sum.",
             f"Put brackets round the sum: {wanted}.",
-            edit=edit,
+            edit=replacing(whole, wanted),
         )
 
 

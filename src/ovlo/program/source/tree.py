@@ -60,6 +60,25 @@ def blocks(owner: ast.AST) -> Iterator[list[ast.stmt]]:
             yield body
 
 
+def every_block(tree: ast.Module) -> Iterator[list[ast.stmt]]:
+    """The runs of statements of a module and of all its functions."""
+    return (body for owner in (tree, *functions(tree)) for body in blocks(owner))
+
+
+def replacing(node: ast.expr | ast.stmt, text: str) -> Edit | None:
+    """The edit that puts a text in the place of a part of a program; None for one of several lines."""
+    if node.lineno != node.end_lineno:
+        return None
+    return Edit(node.lineno, node.col_offset, node.end_col_offset or 0, text)
+
+
+def indenting(statement: ast.stmt) -> Edit | None:
+    """The edit that puts a statement into the block before it; None for one of several lines."""
+    if statement.lineno != statement.end_lineno:
+        return None
+    return Edit(statement.lineno, statement.col_offset, statement.col_offset, "    ")
+
+
 def lone_expressions(tree: ast.AST) -> Iterator[ast.expr]:
     """The expressions that are a statement by themselves."""
     return (node.value for node in ast.walk(tree) if isinstance(node, ast.Expr))
