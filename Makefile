@@ -25,6 +25,7 @@ test: .venv/test
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
 	$(BIN)/lint-imports --no-logo
+	$(BIN)/python -m compileall -q src
 	$(BIN)/pytest -n $(WORKERS) --dist worksteal
 
 bench: .venv/test

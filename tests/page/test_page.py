@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import csv
 import re
+import subprocess
+import sys
 from pathlib import Path
 from xml.etree import ElementTree
 
@@ -45,11 +47,19 @@ def kite(nib, side: float = 50):
 '''
 
 
+@pytest.fixture(scope="module")
+def drawn_page(tmp_path_factory):
+    """The kite's page, drawn once."""
+    folder = tmp_path_factory.mktemp("kite")
+    (folder / "kite.py").write_text(KITE)
+    command = [Path(sys.executable).with_name("ovlo"), "draw", "kite.py", "-o", "kite.html"]
+    subprocess.run(command, cwd=folder, check=True, capture_output=True)
+    return folder / "kite.html"
+
+
 @pytest.fixture
-def page(ovlo_command, program, tmp_path, opened):
-    done = ovlo_command("draw", program(KITE), "-o", "kite.html")
-    assert done.returncode == 0, done.stderr
-    return opened(tmp_path / "kite.html")
+def page(drawn_page, opened):
+    return opened(drawn_page)
 
 
 def now(page, words: str):
@@ -60,8 +70,9 @@ def press(page, *keys: str) -> None:
     ActionChains(page).send_keys(*keys).perform()
 
 
-def test_steps_are_those_of_the_table_and_keys_go_through_them(page, ovlo_command, tmp_path):
-    table = csv.DictReader(ovlo_command("steps", "kite.py", "--csv").stdout.splitlines())
+def test_steps_are_those_of_the_table_and_keys_go_through_them(page, drawn_page, ovlo_command):
+    kite = drawn_page.with_suffix(".py")
+    table = csv.DictReader(ovlo_command("steps", kite, "--csv").stdout.splitlines())
     rows = [row for row in table if row["kind"] != "text"]
     assert (now(page, "stepCount"), now(page, "currentStep")) == (len(rows), len(rows) - 1)
     for key, step in ((Keys.HOME, -1), (Keys.RIGHT, 0), (Keys.RIGHT, 1), (Keys.RIGHT, 2), (Keys.LEFT, 1)):
@@ -158,8 +169,9 @@ def test_any_page_gives_its_picture_as_a_file(page, tmp_path):
         assert image.size == (600, 480)
 
 
-def test_a_link_leads_to_its_step(page, opened, tmp_path):
-    assert now(opened(tmp_path / "kite.html", "#step=3"), "currentStep") == 3
+def test_a_link_leads_to_its_step(drawn_page, opened):
+    page = opened(drawn_page, "#step=3")
+    assert now(page, "currentStep") == 3
     page.execute_script("location.hash = '#step=5'")
     WebDriverWait(page, 5).until(lambda page: now(page, "currentStep") == 5)
 
@@ -211,8 +223,8 @@ def test_keys_are_listed_and_the_list_closes(page):
     assert not dialog.is_displayed()
 
 
-def test_no_program_becomes_script_and_nothing_is_fetched(page, tmp_path):
-    written = (tmp_path / "kite.html").read_text()
+def test_no_program_becomes_script_and_nothing_is_fetched(page, drawn_page):
+    written = drawn_page.read_text()
     assert not re.search(r"(https?:)?//[a-z0-9.-]+\.[a-z]{2,}", written)
     assert page.title == "kite"
     assert page.find_element(By.ID, "description").text == "A kite <b>with</b> a tail."

@@ -151,7 +151,7 @@ def test_reading_beside_a_writer_is_always_whole(monkeypatch):
     is_over = threading.Event()
 
     def write() -> None:
-        for i in range(60):
+        for i in range(20):
             with nib.area("#ff634780"):
                 for _ in range(500):
                     nib.forward(1)
@@ -159,7 +159,7 @@ def test_reading_beside_a_writer_is_always_whole(monkeypatch):
             nib.ink = f"rgb({i} 0 0)"
             nib.text("kite")
             nib.arc_left(5, 90)
-            if i == 30:
+            if i == 10:
                 sheet.clear()
         is_over.set()
 

@@ -264,9 +264,9 @@ def _located(one: Match, origins: Origins | None, columns: Columns) -> Finding:
 def _lines_before(steps: tuple[int, ...], origins: Origins, columns: Columns, file: str) -> set[int]:
     """The lines that led to some steps: the outermost calls, and the travels before; none if many did."""
     pens, places = columns.of_steps("pen"), origins.steps
-    found: set[int] = set()
-    for step in steps[:: len(steps) // MOST_STEPS + 1]:
-        found.update(origins.lines_to(step)[:1])
+    steps = steps[:: len(steps) // MOST_STEPS + 1]
+    found = origins.outermost_lines(map(origins.entry_of, steps))
+    for step in steps:
         before = np.arange(max(step - NEAR_STEPS, 0), step)
         travels = before[(pens[before] == PenState.JUMP) & (places[before] != places[step])]
         place = origins.of_step(int(travels[-1])) if len(travels) else None

@@ -13,7 +13,7 @@ from __future__ import annotations
 
 import sys
 from array import array
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from functools import lru_cache
 from inspect import CO_ASYNC_GENERATOR, CO_COROUTINE, CO_GENERATOR
 from types import CodeType, FrameType
@@ -137,11 +137,19 @@ class Origins(NamedTuple):
                 entry = int(self.entry_parents[entry])
         return NOWHERE
 
-    def lines_to(self, step: int) -> tuple[int, ...]:
-        """The lines of the calls that led to a step, the outermost first."""
-        return tuple(
-            int(line) for entry in self.path_of(self.entry_of(step)) if (line := self.entry_lines[entry])
-        )
+    def outermost_lines(self, entries: Iterable[int]) -> set[int]:
+        """The lines of the first of the calls that led to some entries, where they are known."""
+        found = {NOWHERE: 0}  # each entry on the way is looked at once, however deep a recursion goes
+        asked = set(entries)
+        for entry in asked:
+            way = []
+            while entry not in found:
+                way.append(entry)
+                entry = int(self.entry_parents[entry])
+            line = found[entry]
+            for one in reversed(way):
+                line = found[one] = line or int(self.entry_lines[one])
+        return {found[entry] for entry in asked} - {0}
 
     def path_of(self, entry: int) -> tuple[int, ...]:
         """The entries that led to an entry, the outermost first, and itself."""

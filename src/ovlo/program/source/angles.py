@@ -15,8 +15,10 @@ from ovlo.program.source.tree import (
     Function,
     SourceMatch,
     called,
+    children,
     functions,
     last_name,
+    nodes,
     number_at,
     own_nodes,
     parameters,
@@ -98,9 +100,7 @@ class Scope:
             return said
         if isinstance(node, ast.Name) and depth < DEEPEST:
             return any(self.any(value, says, depth + 1) for value in self._values.get(node.id, ()))
-        return any(
-            self.any(part, says, depth) for part in ast.iter_child_nodes(node) if isinstance(part, ast.expr)
-        )
+        return any(self.any(part, says, depth) for part in children(node) if isinstance(part, ast.expr))
 
 
 def _given(node: ast.AST) -> Iterator[tuple[str, ast.expr]]:
@@ -159,7 +159,7 @@ def _is_radians(node: ast.expr) -> bool | None:
     if isinstance(node, ast.Name) and node.id in {"pi", "tau"}:
         return True
     if isinstance(node, ast.BinOp) and any(
-        isinstance(part, ast.Constant) and part.value in ROUNDS[1:] for part in ast.walk(node)
+        isinstance(part, ast.Constant) and part.value in ROUNDS[1:] for part in nodes(node)
     ):
         return False  # 180 / pi makes degrees
     if isinstance(node, ast.BinOp) and isinstance(node.op, ast.Div):
@@ -169,7 +169,7 @@ def _is_radians(node: ast.expr) -> bool | None:
 
 def _divided(node: ast.BinOp) -> bool | None:
     """A division by π is a part of a circle's length; other divisions leave the kind of what is divided."""
-    under = any(last_name(part) in {"pi", "tau"} for part in ast.walk(node.right))
+    under = any(last_name(part) in {"pi", "tau"} for part in nodes(node.right))
     return False if under else None
 
 
@@ -232,7 +232,7 @@ def _is_degrees(node: ast.expr) -> bool | None:
     if isinstance(node, ast.Call):
         return False
     if isinstance(node, ast.BinOp) and isinstance(node.op, ast.Div):
-        return None if any(_is_round(part) for part in ast.walk(node.left)) else False
+        return None if any(_is_round(part) for part in nodes(node.left)) else False
     if isinstance(node, ast.BinOp):
         return True if _is_round(node.left) or _is_round(node.right) else _within(node)
     if isinstance(node, ast.Constant) and isinstance(node.value, int | float):
@@ -263,7 +263,7 @@ def _is_round(node: ast.AST) -> bool:
 def floor_division(tree: ast.Module) -> Iterator[SourceMatch]:
     """Divisions by // that drop a part of a turn or length; those that count are meant."""
     counting = _counted(tree)
-    for node in ast.walk(tree):
+    for node in nodes(tree):
         if not isinstance(node, ast.BinOp) or not isinstance(node.op, ast.FloorDiv) or id(node) in counting:
             continue
         whole, parts = node.left, node.right
@@ -285,17 +285,17 @@ def _counted(tree: ast.Module) -> set[int]:
     """The parts of a program that say how often, or which of several."""
     found: set[int] = set()
     names: set[str] = set()
-    for node in ast.walk(tree):
+    for node in nodes(tree):
         counts = node.args if called(node) in COUNT_CALLS else []  # type: ignore[attr-defined]
         counts = [node.slice] if isinstance(node, ast.Subscript) else counts
         counts = [node] if isinstance(node, ast.Compare) else counts
         if isinstance(node, ast.BinOp) and isinstance(node.op, ast.Mod | ast.FloorDiv):
             counts = [node.right]
-        for part in (inner for one in counts for inner in ast.walk(one)):
+        for part in (inner for one in counts for inner in nodes(one)):
             found.add(id(part))
             if isinstance(part, ast.Name):
                 names.add(part.id)
-    for node in ast.walk(tree):
+    for node in nodes(tree):
         if isinstance(node, ast.Assign) and any(last_name(target) in names for target in node.targets):
-            found.update(id(part) for part in ast.walk(node.value))
+            found.update(id(part) for part in nodes(node.value))
     return found

@@ -15,7 +15,10 @@ from dataclasses import replace
 from math import isclose
 
 from ovlo.core.values.finding import Change, Edit, Finding
-from ovlo.program.source.tree import called
+from ovlo.program.source.tree import (
+    called,
+    nodes,
+)
 
 CALLS = {
     "turn": {"left", "right"},
@@ -46,13 +49,13 @@ def with_edit(finding: Finding, tree: ast.Module | None) -> Finding:
 
 def _places(tree: ast.Module, change: Change, lines: set[int]) -> Iterator[ast.Call]:
     """The calls among some lines, or of the loops and the bodies of loops around them."""
-    loops = [node for node in ast.walk(tree) if isinstance(node, ast.For) and _is_around(node, lines)]
+    loops = [node for node in nodes(tree) if isinstance(node, ast.For) and _is_around(node, lines)]
     if change.kind == "times":
         yield from (loop.iter for loop in loops if isinstance(loop.iter, ast.Call))
         return
     inner = max(loops, key=lambda loop: loop.lineno, default=None)
     first, last = (inner.lineno, inner.end_lineno or inner.lineno) if inner else (min(lines), max(lines))
-    for node in ast.walk(tree):
+    for node in nodes(tree):
         if isinstance(node, ast.Call) and (node.lineno in lines or first <= node.lineno <= last):
             yield node
 

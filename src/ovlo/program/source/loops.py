@@ -21,6 +21,7 @@ from ovlo.program.source.tree import (
     every_block,
     functions,
     indenting,
+    nodes,
     number_at,
     plainly_asked,
     read_names,
@@ -138,7 +139,7 @@ def _only_travels(loop: ast.For) -> bool:
 )
 def turned_twice(tree: ast.Module) -> Iterator[SourceMatch]:
     """Turns of one's own where `full_turn` turns already."""
-    for loop in ast.walk(tree):
+    for loop in nodes(tree):
         if not isinstance(loop, ast.For) or called(loop.iter) != "full_turn":
             continue
         assert isinstance(loop.iter, ast.Call)
@@ -174,7 +175,7 @@ def _is_share(angle: ast.expr, count: ast.expr) -> bool:
 )
 def other_count(tree: ast.Module) -> Iterator[SourceMatch]:
     """Rosettes whose count may change, and whose turn may not."""
-    for loop in ast.walk(tree):
+    for loop in nodes(tree):
         if not isinstance(loop, ast.For) or called(loop.iter) != "range":
             continue
         assert isinstance(loop.iter, ast.Call)
@@ -214,11 +215,11 @@ def _draws_alike(loop: ast.For) -> bool:
 def unused_loop_value(tree: ast.Module) -> Iterator[SourceMatch]:
     """Loops over values, in which one of these stands as a constant."""
     taken = {one.name: [arg.arg for arg in one.args.args] for one in functions(tree)}
-    for loop in ast.walk(tree):
+    for loop in nodes(tree):
         if not isinstance(loop, ast.For) or not isinstance(loop.target, ast.Name):
             continue
         name = loop.target.id
-        inside = [node for one in loop.body for node in ast.walk(one)]
+        inside = [node for one in loop.body for node in nodes(one)]
         if name.startswith("_") or any(isinstance(node, ast.Name) and node.id == name for node in inside):
             continue
         constant = _of_that_name(inside, name, taken, loop.iter) or _of_words(inside, loop.iter)
@@ -277,7 +278,7 @@ def _of_words(inside: list[ast.AST], values: ast.expr) -> ast.Constant | None:
 )
 def same_loop_name(tree: ast.Module) -> Iterator[SourceMatch]:
     """Inner loops that count with the name of the loop around them."""
-    for outer in ast.walk(tree):
+    for outer in nodes(tree):
         if not isinstance(outer, ast.For) or not isinstance(outer.target, ast.Name):
             continue
         name = outer.target.id
@@ -299,7 +300,7 @@ def same_loop_name(tree: ast.Module) -> Iterator[SourceMatch]:
 )
 def empty_range(tree: ast.Module) -> Iterator[SourceMatch]:
     """Ranges that hold no numbers."""
-    for node in ast.walk(tree):
+    for node in nodes(tree):
         if not isinstance(node, ast.Call) or called(node) != "range" or not 2 <= len(node.args) <= 3:
             continue
         given = [number_at(one) for one in node.args]
@@ -324,9 +325,9 @@ def empty_range(tree: ast.Module) -> Iterator[SourceMatch]:
 )
 def endless_loop(tree: ast.Module) -> Iterator[SourceMatch]:
     """Loops that nothing ends."""
-    shared = any(isinstance(node, ast.Global | ast.Nonlocal) for node in ast.walk(tree))
-    for node in ast.walk(tree):
-        if not isinstance(node, ast.While) or any(isinstance(one, WAYS_OUT) for one in ast.walk(node)):
+    shared = any(isinstance(node, ast.Global | ast.Nonlocal) for node in nodes(tree))
+    for node in nodes(tree):
+        if not isinstance(node, ast.While) or any(isinstance(one, WAYS_OUT) for one in nodes(node)):
             continue
         asked = plainly_asked(node.test)
         if asked is None or (shared and asked):

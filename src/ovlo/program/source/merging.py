@@ -15,7 +15,10 @@ from dataclasses import replace
 from ovlo.core.values.finding import PROBLEM, Finding
 from ovlo.program.source.edits import with_edit
 from ovlo.program.source.rules import findings_in, parsed
-from ovlo.program.source.tree import called
+from ovlo.program.source.tree import (
+    called,
+    nodes,
+)
 
 EXPLAINED = {
     "radians-for-degrees": {
@@ -88,7 +91,7 @@ def is_finished(finding: Finding, stopped_at: tuple[tuple[str, int], ...] | None
     drew = {*finding.lines, *finding.callers}
     loops = [
         range(node.lineno, (node.end_lineno or node.lineno) + 1)
-        for node in ast.walk(tree)
+        for node in nodes(tree)
         if isinstance(node, Loop)
     ]
     stops = {line for file, line in stopped_at if file == finding.file}
@@ -131,9 +134,7 @@ def _function_lines(tree: ast.Module, line: int) -> tuple[int, int]:
 
 def _loop_lines(tree: ast.Module, line: int) -> tuple[int, int]:
     """The lines of the innermost loop around a line; of the loop before it, if there is none around it."""
-    spans = [
-        (node.lineno, node.end_lineno or node.lineno) for node in ast.walk(tree) if isinstance(node, Loop)
-    ]
+    spans = [(node.lineno, node.end_lineno or node.lineno) for node in nodes(tree) if isinstance(node, Loop)]
     around = [span for span in spans if span[0] <= line <= span[1]]
     before = [span for span in spans if span[1] < line]
     return max(around, default=None) or max(before, key=lambda span: span[1], default=(line, line))
@@ -163,7 +164,7 @@ def _style(finding: Finding, tree: ast.Module) -> int | None:
 
 def _lines_that_set(tree: ast.Module, name: str) -> Iterator[int]:
     """The lines that set a style of a nib, or begin a block with it."""
-    for node in ast.walk(tree):
+    for node in nodes(tree):
         if isinstance(node, ast.Assign):
             if any(isinstance(target, ast.Attribute) and target.attr == name for target in node.targets):
                 yield node.lineno
@@ -177,7 +178,7 @@ def _turns_around(tree: ast.Module, line: int, is_inner: bool) -> Iterator[int]:
     """The lines that turn the nib in the loops around a line, or in its run of statements."""
     around = [
         node
-        for node in ast.walk(tree)
+        for node in nodes(tree)
         if isinstance(node, Loop | ast.FunctionDef) and node.lineno <= line <= (node.end_lineno or 0)
     ]
     loops = [node for node in around if isinstance(node, Loop)]

@@ -17,6 +17,7 @@ from ovlo.program.source.tree import (
     changed_names,
     functions,
     last_name,
+    nodes,
     parameters,
     plainly_asked,
     read_names,
@@ -41,7 +42,7 @@ def infinite_recursion(tree: ast.Module) -> Iterator[SourceMatch]:
     """Functions that call themselves without end."""
     for function in functions(tree):
         taken = [one.arg for one in function.args.args]
-        is_by_chance = any(last_name(node) == "dice" for node in ast.walk(function))
+        is_by_chance = any(last_name(node) == "dice" for node in nodes(function))
         if not taken or is_by_chance:
             continue
         # What is gone through in a loop may be used up by it, as a file or an iterator is.
@@ -69,7 +70,7 @@ def _own_calls(function: Function) -> list[ast.Call]:
     """The calls of a function to itself, in its order."""
     found = [
         node
-        for node in ast.walk(function)
+        for node in nodes(function)
         if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id == function.name
     ]
     return sorted(found, key=lambda call: call.lineno)
@@ -77,14 +78,14 @@ def _own_calls(function: Function) -> list[ast.Call]:
 
 def _gone_through(function: Function) -> set[str]:
     """The names that loops of a function go through."""
-    loops = (node.iter for node in ast.walk(function) if isinstance(node, ast.For))
+    loops = (node.iter for node in nodes(function) if isinstance(node, ast.For))
     return {one.id for one in loops if isinstance(one, ast.Name)}
 
 
 def _asked(function: Function) -> set[str]:
     """The parameters that decide how a function goes on; none if anything else has a part in that."""
     asked: set[str] = set()
-    for node in ast.walk(function):
+    for node in nodes(function):
         if isinstance(node, ast.If | ast.While | ast.IfExp):
             names = plainly_asked(node.test)
             if not names or not names <= {one.arg for one in parameters(function)}:
@@ -111,11 +112,11 @@ def no_way_back(tree: ast.Module) -> Iterator[SourceMatch]:
     """Trees that grow on from their last twig."""
     for function in functions(tree):
         calls = _own_calls(function)
-        if len(calls) < FEWEST_BRANCHES or any(called(node) in WAYS_BACK for node in ast.walk(function)):
+        if len(calls) < FEWEST_BRANCHES or any(called(node) in WAYS_BACK for node in nodes(function)):
             continue
         for body in blocks(function):
             grown = [move for one in body if (move := steered(one, ("forward",)))]
-            inside = [call for call in calls if any(call in ast.walk(one) for one in body)]
+            inside = [call for call in calls if any(call in nodes(one) for one in body)]
             if grown and len(inside) >= FEWEST_BRANCHES and _branches(function, grown[0], inside):
                 length = ast.unparse(grown[0].args[0])
                 nib = ast.unparse(grown[0].func).rpartition(".")[0]

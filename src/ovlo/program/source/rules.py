@@ -24,6 +24,7 @@ from ovlo.program.source.tree import (
     blocks,
     functions,
     lone_expressions,
+    nodes,
     parameters,
     read_names,
 )
@@ -149,7 +150,7 @@ def _written_instead(function: Function, parameter: ast.arg) -> ast.Constant | N
     found = [
         node
         for statement in function.body
-        for node in ast.walk(statement)
+        for node in nodes(statement)
         if isinstance(node, ast.Constant)
         and type(node.value) is type(default.value)
         and node.value == default.value
@@ -222,9 +223,7 @@ def _given_a_value(statement: ast.stmt) -> str | None:
 def _strings(tree: ast.AST) -> set[str]:
     """Texts, by which functions may be named too."""
     return {
-        node.value
-        for node in ast.walk(tree)
-        if isinstance(node, ast.Constant) and isinstance(node.value, str)
+        node.value for node in nodes(tree) if isinstance(node, ast.Constant) and isinstance(node.value, str)
     }
 
 

@@ -29,6 +29,7 @@ from ovlo.program.source.tree import (
     functions,
     last_name,
     lone_expressions,
+    nodes,
     number_at,
     own_nodes,
     replacing,
@@ -83,9 +84,7 @@ def _about(tree: ast.Module, *kinds: str) -> Iterator[tuple[int, str, Any]]:
 )
 def _unknown_name(tree: ast.Module) -> Iterator[SourceMatch]:
     imports_all = {
-        node.module
-        for node in ast.walk(tree)
-        if isinstance(node, ast.ImportFrom) and node.names[0].name == "*"
+        node.module for node in nodes(tree) if isinstance(node, ast.ImportFrom) and node.names[0].name == "*"
     }
     if imports_all - {"ovlo"}:
         return  # who knows what that defines
@@ -176,7 +175,7 @@ def _is_method(node: ast.expr) -> bool:
 
 def _has_calls(node: ast.AST) -> bool:
     kinds = ast.Call | ast.Await | ast.Yield | ast.NamedExpr
-    return any(isinstance(one, kinds) for one in ast.walk(node))
+    return any(isinstance(one, kinds) for one in nodes(node))
 
 
 @rule(
@@ -228,7 +227,7 @@ def _unreachable(tree: ast.Module) -> Iterator[SourceMatch]:
     "Reported when a condition is always true or never, or a branch is hidden by one before it.",
 )
 def _fixed_condition(tree: ast.Module) -> Iterator[SourceMatch]:
-    for node in ast.walk(tree):
+    for node in nodes(tree):
         if isinstance(node, ast.If | ast.While | ast.IfExp):
             yield from _always_true(node.test)
         if isinstance(node, ast.If):
@@ -281,7 +280,7 @@ def _never_the_remainder(test: ast.Compare) -> Iterator[SourceMatch]:
     "remainder: row + column % 2 == 0.",
 )
 def _missing_brackets(tree: ast.Module) -> Iterator[SourceMatch]:
-    for test in ast.walk(tree):
+    for test in nodes(tree):
         if not isinstance(test, ast.Compare) or not isinstance(test.ops[0], ast.Eq | ast.NotEq):
             continue
         whole, number = test.left, number_at(test.comparators[0])
@@ -316,7 +315,7 @@ def _unused_items(tree: ast.Module) -> Iterator[SourceMatch]:
         if not isinstance(node.value, ast.List | ast.Tuple) or len(node.value.elts) < FEWEST_ITEMS:
             continue
         name = target.id
-        every = list(ast.walk(tree))
+        every = list(nodes(tree))
         taken = [one for one in every if isinstance(one, ast.Subscript) and last_name(one.value) == name]
         named = [one for one in every if isinstance(one, ast.Name) and one.id == name]
         indices = {number_at(one.slice) for one in taken}
@@ -408,7 +407,7 @@ def _is_changed(function: Function, name: str) -> bool:
     """Whether a function changes what a name stands for, before it gives it another value."""
     if name in changed_names(function):
         return False
-    for node in ast.walk(function):
+    for node in nodes(function):
         if isinstance(node, ast.Call) and isinstance(node.func, ast.Attribute):
             changed = node.func.value if node.func.attr in CHANGING else None
         elif isinstance(node, ast.Subscript) and isinstance(node.ctx, ast.Store):
@@ -431,7 +430,7 @@ def _hidden_builtin(tree: ast.Module) -> Iterator[SourceMatch]:
         hidden = _values_called_as_builtins(owner)
         if not hidden:
             continue
-        for node in ast.walk(owner):
+        for node in nodes(owner):
             name = called(node) if isinstance(node, ast.Call) and isinstance(node.func, ast.Name) else ""
             line = hidden.get(name)
             # In a function the name is its own from the first line on.
@@ -466,7 +465,7 @@ def _values_called_as_builtins(owner: ast.AST) -> dict[str, int]:
                     found.setdefault(target.id, node.lineno)
                 else:
                     others.add(target.id)
-    others |= {node.name for node in ast.walk(owner) if isinstance(node, Function | ast.ClassDef)}
+    others |= {node.name for node in nodes(owner) if isinstance(node, Function | ast.ClassDef)}
     return {name: line for name, line in found.items() if name not in others}
 
 

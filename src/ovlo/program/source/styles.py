@@ -16,6 +16,7 @@ from ovlo.program.source.tree import (
     blocks,
     functions,
     last_name,
+    nodes,
     read_names,
 )
 
@@ -57,7 +58,7 @@ def _is_end(owner: ast.AST) -> bool:
 
 
 def _styled_blocks(tree: ast.Module, helpers: set[str]) -> Iterator[SourceMatch]:
-    for node in ast.walk(tree):
+    for node in nodes(tree):
         if not isinstance(node, ast.With):
             continue
         for item in node.items:
@@ -103,14 +104,14 @@ def _in_block(body: list[ast.stmt], is_end: bool, helpers: set[str]) -> Iterator
 
 def _sets_within(statement: ast.stmt, nib: str, name: str) -> bool:
     """Whether a statement that holds others sets a nib's style in one of them."""
-    inner = (node for node in ast.walk(statement) if node is not statement and isinstance(node, ast.stmt))
+    inner = (node for node in nodes(statement) if node is not statement and isinstance(node, ast.stmt))
     return any(_given(one) == (nib, name) for one in inner)
 
 
 def _other_nib(body: list[ast.stmt], nib: str, line: int) -> str:
     """Another nib that draws after a line, which may have been meant."""
     for statement in body:
-        for node in ast.walk(statement) if statement.lineno > line else ():
+        for node in nodes(statement) if statement.lineno > line else ():
             if isinstance(node, ast.Attribute) and node.attr in MARKS and isinstance(node.value, ast.Name):
                 return f"; or set it on {node.value.id}, which draws next" if node.value.id != nib else ""
     return ""
@@ -153,8 +154,8 @@ def _draws(statement: ast.stmt, nib: str, name: str, helpers: set[str]) -> bool:
 
     Words are drawn with the ink alone, so of another style they are no use.
     """
-    owners = {id(node.value) for node in ast.walk(statement) if isinstance(node, ast.Attribute)}
-    for node in ast.walk(statement):
+    owners = {id(node.value) for node in nodes(statement) if isinstance(node, ast.Attribute)}
+    for node in nodes(statement):
         is_read = isinstance(getattr(node, "ctx", None), ast.Load)
         if isinstance(node, ast.Attribute) and last_name(node.value) == nib:
             is_text = node.attr == "text" and name and name not in WORDS
