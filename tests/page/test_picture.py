@@ -42,7 +42,7 @@ def png(sheet: Sheet, scale: float = 1) -> np.ndarray:
     return np.asarray(Image.open(io.BytesIO(as_bytes(sheet, ".png", scale=scale))).convert("RGBA"))
 
 
-DENSE = {"braid", "compass_rose", "creel", "patched_sails", "rigging", "turning_sky"}
+DENSE = {"braid", "compass_rose", "creel", "patched_sails", "turning_sky"}
 """Works in which many edges cross one pixel, or lie on one another."""
 
 
