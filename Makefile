@@ -44,7 +44,7 @@ coverage: .venv/test
 	$(BIN)/coverage report
 
 docs: .venv/guide
-	$(BIN)/sphinx-build -W --keep-going -q -b html docs docs/_build
+	$(BIN)/sphinx-build -W --keep-going -q -j auto -b html docs docs/_build
 
 handouts: docs
 	$(BIN)/python docs/print_handouts.py

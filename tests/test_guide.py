@@ -18,7 +18,8 @@ DOCS = Path(__file__).parents[1] / "docs"
 
 def built(folder):
     """The guide as a site, without what takes longest; a warning is an error."""
-    command = [sys.executable, "-m", "sphinx", "-W", "--keep-going", "-q", "-D", "is_fast=1", DOCS, folder]
+    options = ["-W", "--keep-going", "-q", "-j", "2", "-D", "is_fast=1"]
+    command = [sys.executable, "-m", "sphinx", *options, DOCS, folder]
     done = subprocess.run(command, capture_output=True, text=True)
     assert (done.returncode, done.stderr) == (0, "")
     return folder

@@ -483,4 +483,4 @@ def setup(app: Sphinx) -> dict[str, Any]:
     app.add_directive("gallery", Gallery)
     app.add_directive("cards", Cards)
     app.connect("build-finished", _put_pictures)
-    return {"parallel_read_safe": False, "parallel_write_safe": True}
+    return {"parallel_read_safe": True, "parallel_write_safe": True}
