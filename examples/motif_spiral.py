@@ -2,31 +2,32 @@
 
 from typing import Annotated
 
-from ovlo import Motif, Span, drawing, end_to_end
+from ovlo import Motif, Span, blend, drawing, end_to_end
 
 
 def side(nib):
     """One side of the spiral, with a pennant on it."""
-    with nib.area("lightskyblue"):
-        nib.forward(90)
+    with nib.area("#f2c14e"):
+        nib.forward(150)
         nib.left(150)
-        nib.forward(40)
+        nib.forward(66)
         nib.line_to_start()
-    nib.travel_to(90, 0)
+    nib.travel_to(150, 0)
     nib.turn_to(0)
 
 
 def spiral(piece, depth, shrink, turn):
-    """The piece, then the same spiral smaller; the innermost piece is red."""
+    """The piece, then the same spiral smaller; the nearer to the innermost piece, the redder."""
     if depth == 0:
-        return piece.styled(ink="crimson", fill="mistyrose")
+        return piece.styled(fill="#a4303f")
+    piece = piece.styled(fill=blend("#f2c14e", "#a4303f", 0.93**depth))
     return end_to_end([piece, spiral(piece, depth - 1, shrink, turn).scaled(shrink)], turn=turn)
 
 
-@drawing(width=480, height=480, paper="ivory")
+@drawing(width=480, height=480, paper="#12343b")
 def motif_spiral(
     nib,
-    depth: Annotated[int, Span(0, 100)] = 30,
+    depth: Annotated[int, Span(0, 100)] = 45,
     shrink: Annotated[float, Span(0.5, 1)] = 0.95,
     turn: Annotated[float, Span(10, 120)] = 40,
 ):

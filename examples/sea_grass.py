@@ -5,7 +5,7 @@ from typing import Annotated
 from ovlo import Span, blend, drawing
 
 
-@drawing(width=640, height=480, paper="#d8ecef")
+@drawing(width=640, height=300, paper="#d8ecef")
 def sea_grass(
     nib,
     blades: Annotated[int, Span(20, 160)] = 90,
@@ -16,7 +16,7 @@ def sea_grass(
     for i in range(blades):
         near = i / blades
         nib.ink = blend("#b9dcdc", dice.pick(["#1f6f5c", "#2e8b57", "#557a2b"]), 0.25 + 0.75 * near)
-        nib.travel_to(dice.number(-1, 1) * (300 - 15 * sway), -235)
+        nib.travel_to(dice.number(-1, 1) * (305 - 13 * sway), -146)
         nib.turn_to(dice.number(80, 100))
         blade(nib, dice.number(7, 11) * (0.7 + 0.3 * near), sway * dice.number(-1, 1), 4)
 
