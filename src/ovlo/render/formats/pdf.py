@@ -143,16 +143,14 @@ class _PdfSheet:
             # One after the other: PDF would cut a translucent line out of the area beneath it.
             if mark.fill is not None:
                 sign = b" f*\n" if mark.fill_rule == "evenodd" else b" f\n"
-                operators += [brush.filling(mark.fill), path, sign]
+                operators += [brush.filling(mark.fill), *path, sign]
             if mark.style is not None:
                 style = without_fine_dashes(mark.style, FLATNESS / self._points_per_unit)
-                operators += [brush.drawing(style, self._points_per_unit, mark.dash_offset), path, b" S\n"]
+                operators += [brush.drawing(style, self._points_per_unit, mark.dash_offset), *path, b" S\n"]
         self._put(operators)
 
     def _put(self, operators: list[bytes]) -> None:
         """Write operators, after which all is as it was."""
-        from matplotlib.backends.backend_pdf import Verbatim
-
         if not operators:
             return
         clip = b""
@@ -160,7 +158,9 @@ class _PdfSheet:
             left, bottom, right, top = self._clip
             sides = [number(side, 3) for side in (left, bottom, right - left, top - bottom)]
             clip = f"{' '.join(sides)} re W n\n".encode()
-        self._file.output(Verbatim(b"".join([b"q\n", b"%d M\n" % MITER_LIMIT, clip, *operators, b"Q"])))
+        # Piece by piece into what is compressed: a long path is not copied once more.
+        for piece in (b"\nq\n", b"%d M\n" % MITER_LIMIT, clip, *operators, b"Q\n"):
+            self._file.write(piece)
 
     def finish(self) -> None:
         """End the page."""

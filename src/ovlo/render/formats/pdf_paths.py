@@ -1,9 +1,9 @@
 """Paths and how they are painted, as the operators of a PDF page (ISO 32000-2, 8.4 and 8.5).
 
-data = path_operators(outline, scale, move)          # b"10 20 m 30 20 l", one a path
-Brush(alpha_name).filling(colour) + data + b" f"
+data = path_operators(outline, scale, move)          # [b"10 20 m 30 20 l"] of each path, in pieces
+Brush(alpha_name).filling(colour) + b"".join(data[0]) + b" f"
 
-All numbers of an outline are written in one pass, and of colours and widths only what changes: so twenty
+The numbers of an outline are written in few passes, and of colours and widths only what changes: so twenty
 thousand circles take a few milliseconds instead of seconds.
 """
 
@@ -16,12 +16,15 @@ import numpy as np
 
 from ovlo.core.paint.outlines import CLOSE, CUBIC, LINE, MOVE, QUADRATIC, Outline
 from ovlo.core.trail.columns import Style
-from ovlo.core.values.arrays import Bytes, Floats
+from ovlo.core.values.arrays import Bytes, Floats, Ints
 from ovlo.core.values.colour import Colour
 from ovlo.render.numbers import number, number_text
 
 PLACES = 3
 """Decimals of a point."""
+
+LOT = 1 << 16
+"""Vertices written at once, so that they stay in the cache and a long path is not in memory several times."""
 
 CAPS = {"butt": 0, "round": 1, "square": 2}
 JOINS = {"miter": 0, "round": 1, "bevel": 2}
@@ -29,13 +32,30 @@ JOINS = {"miter": 0, "round": 1, "bevel": 2}
 OPERATORS = {MOVE: "m", LINE: "l", CUBIC: "c", CLOSE: "h"}
 
 
-def path_operators(outline: Outline, scale: float, move: tuple[float, float]) -> list[bytes]:
-    """The operators that draw each path of an outline, whose arcs are cubics by now, in points."""
-    codes = outline.codes
+def path_operators(outline: Outline, scale: float, move: tuple[float, float]) -> list[list[bytes]]:
+    """The operators that draw each path of an outline, whose arcs are cubics by now, in points and in pieces."""
+    found: list[list[bytes]] = [[] for _ in range(len(outline))]
+    # A lot ends where nothing ends within a curve.
+    may_begin = outline.codes != CUBIC
+    first = path = 0
+    while first < len(may_begin):
+        later = first + LOT
+        stop = later + int(may_begin[later:].argmax()) if may_begin[later:].any() else len(may_begin)
+        last = int(np.searchsorted(outline.firsts, stop))
+        text, ends = _written(outline.vertices[first:stop] * scale + move, outline.codes[first:stop])
+        bounds = np.minimum(outline.firsts[path + 1 : last + 1], stop) - first
+        for piece, (a, b) in enumerate(pairwise([0, *ends[4 * bounds - 1].tolist()]), path):
+            found[piece].append(text[a:b])
+        first, path = stop, int(np.searchsorted(outline.firsts, stop, "right")) - 1
+    return found
+
+
+def _written(points: Floats, codes: Bytes) -> tuple[bytes, Ints]:
+    """The text of some vertices, and where that of each of their four columns ends."""
     count = len(codes)
     # Each row is x, y, a space and an operator, which follows its numbers; of a curve, three pairs of them.
     values = np.full((count, 4), np.nan)
-    values[:, :2] = outline.vertices * scale + move
+    values[:, :2] = points
     leads = np.full(values.shape, ord(" "), np.uint8)
     for code, operator in OPERATORS.items():
         leads[codes == code, 3] = ord(operator)
@@ -44,9 +64,7 @@ def path_operators(outline: Outline, scale: float, move: tuple[float, float]) ->
     leads[closes, :2] = 0
     curves = np.flatnonzero(codes == CUBIC).reshape(-1, 3)
     leads[curves[:, :2], 2:] = 0
-    text, ends = number_text(values.ravel(), leads.ravel(), PLACES)
-    bounds = [0, *ends[4 * outline.firsts[1:] - 1].tolist()]
-    return [text[a:b] for a, b in pairwise(bounds)]
+    return number_text(values.ravel(), leads.ravel(), PLACES)
 
 
 def letter_operators(vertices: Floats, codes: Bytes, scale: float, move: tuple[float, float]) -> bytes:
