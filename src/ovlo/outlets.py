@@ -171,7 +171,7 @@ def _plot_preview(drawn: Simulated, looks: Looks, about: PlotDetails, ending: st
         return render(drawn, looks, about)
     from ovlo.page.file import page_of_sheet
 
-    return page_of_sheet(preview(drawn, looks, about, is_timed=True))
+    return b"".join(page_of_sheet(preview(drawn, looks, about, is_timed=True)))
 
 
 def check_plot_target(path: Path, call: str) -> None:
@@ -207,7 +207,7 @@ def as_bytes(sheet: Sheet, suffix: str, **how: Unpack[How]) -> bytes:
 def _pieces(sheet: Sheet, suffix: str, how: How) -> Iterable[bytes]:
     """The same in pieces, one after the other."""
     if is_page(suffix):
-        return [_page(sheet, how)]
+        return _page(sheet, how)
     render = renderer_of(suffix, "save")
     scale, text = _scale(how, suffix), how.get("text", TEXTS[0])
     page = Page.of(sheet, scale, how.get("fit", False), _script_name(), text)
@@ -320,17 +320,18 @@ def _scale(how: How, suffix: str) -> float:
     return arguments.positive(dpi, "save", "dpi") / PIXELS_PER_INCH
 
 
-def _page(sheet: Sheet, how: How) -> bytes:
-    """The page that replays a sheet; it stands still at first."""
+def _page(sheet: Sheet, how: How) -> list[bytes]:
+    """The page that replays a sheet, in pieces; it stands still at first."""
     from ovlo.page.file import page_of_sheet
     from ovlo.render.additions.overlays import checked_overlays
 
     _refuse_scale(how.get("scale", 1))
     overlay = checked_overlays(how.get("overlay", ()), "save")
     page = page_of_sheet(sheet, findings_of(sheet), how.get("fit", False), overlay, how.get("only", ""))
-    if len(page) > LARGEST_PAGE and not how.get("allow_large"):
+    size = sum(map(len, page))
+    if size > LARGEST_PAGE and not how.get("allow_large"):
         raise BadValue(
-            f"save: the page would be {len(page) / 1e6:.0f} MB, which browsers open slowly; save the picture "
+            f"save: the page would be {size / 1e6:.0f} MB, which browsers open slowly; save the picture "
             "as .svg or .png, or allow such a page (allow_large=True, --allow-large)."
         )
     return page
@@ -348,9 +349,10 @@ def playing_page(sheet: Sheet, playback: Playback) -> bytes:
     from ovlo.page.file import page_of_sheet
 
     names = (*playback.overlay, "pointer") if playback.pointer else playback.overlay
-    return page_of_sheet(
+    page = page_of_sheet(
         sheet, findings_of(sheet), overlay=names, seconds=playback.seconds, loops=playback.loops
     )
+    return b"".join(page)
 
 
 MOST_CHECKED = 200_000

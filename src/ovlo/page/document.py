@@ -1,6 +1,6 @@
 """The page as a file: one that replays a drawing anywhere, and reaches for nothing outside itself.
 
-write(Path("kite.html"), page_of(message(sheet)))
+write_in_pieces(Path("kite.html"), page_of(message(sheet)))
 """
 
 from __future__ import annotations
@@ -39,21 +39,24 @@ class Kit(NamedTuple):
     library: str = ""
 
 
+LOT = 1 << 20
+"""Bytes of a message that are compressed at once."""
+
 LEVEL = 4
 """Of compression: the highest takes three to five times as long, for a file that is one per cent smaller."""
 
 
 def page_of(
     *messages: bytes, choices: dict[str, Any] | None = None, still: bytes = b"", title: str = ""
-) -> bytes:
-    """The page with the message of a drawing in it; with several, `choices` says how one is chosen.
+) -> list[bytes]:
+    """The page with the message of a drawing in it, in pieces; with several, `choices` says how one is chosen.
 
     `still` is the picture as PNG, for readers and printers that run no script, and until the script has run.
     """
     page = empty_page()
     if title:  # for whoever runs no script
         page = page.replace(">A drawing<", f">{html.escape(title)}<")
-    return b"".join(_filled(page, messages, choices, still))
+    return list(_filled(page, messages, choices, still))
 
 
 def packed_page(message: bytes) -> str:
@@ -65,7 +68,9 @@ def packed_page(message: bytes) -> str:
 
 def _held(messages: Iterable[bytes]) -> Iterator[bytes]:
     for one in messages:
-        yield from (b'<script type="text/plain" class="message">', _packed(one), b"</script>")
+        yield b'<script type="text/plain" class="message">'
+        yield from _packed(one)
+        yield b"</script>"
 
 
 def _filled(
@@ -84,8 +89,15 @@ def _filled(
     yield after.encode()
 
 
-def _packed(message: bytes) -> bytes:
-    return base64.b64encode(zlib.compress(message, LEVEL))
+def _packed(message: bytes) -> Iterator[bytes]:
+    """A message, compressed and as text, lot by lot: neither stands whole beside the other."""
+    compressor, kept = zlib.compressobj(LEVEL), b""
+    for first in range(0, len(message), LOT):
+        kept += compressor.compress(memoryview(message)[first : first + LOT])
+        whole = len(kept) // 3 * 3  # what Base64 ends in the middle of
+        yield base64.b64encode(kept[:whole])
+        kept = kept[whole:]
+    yield base64.b64encode(kept + compressor.flush())
 
 
 @lru_cache

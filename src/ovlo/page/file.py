@@ -1,6 +1,6 @@
 """A drawing as a page of its own, in a file.
 
-Path("kite.html").write_bytes(page_of_sheet(sheet))
+Path("kite.html").write_bytes(b"".join(page_of_sheet(sheet)))
 """
 
 from __future__ import annotations
@@ -27,8 +27,8 @@ def page_of_sheet(
     overlay: tuple[str, ...] = (),
     only: str = "",
     **playing: Any,
-) -> bytes:
-    """The page of a sheet, and how it begins.
+) -> list[bytes]:
+    """The page of a sheet in pieces, and how it begins.
 
     Parameters
     ----------
@@ -85,7 +85,7 @@ def page_of_cells(cells: Sequence[Cell]) -> bytes:
         for name, value in cells[0].values.items()
     ]
     choices = {"parameters": parameters, "combinations": combinations, "source": source}
-    page = page_of(*messages, choices=choices)
+    page = b"".join(page_of(*messages, choices=choices))
     if len(page) > LARGEST:
         raise BadValue(
             f"save: the page would be {len(page) / 1e6:.0f} MB; the limit is "
