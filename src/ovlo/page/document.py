@@ -49,7 +49,7 @@ LEVEL = 4
 def page_of(
     *messages: bytes, choices: dict[str, Any] | None = None, still: bytes = b"", title: str = ""
 ) -> list[bytes]:
-    """The page with the message of a drawing in it, in pieces; with several, `choices` says how one is chosen.
+    """The page with the message of a drawing, in pieces; with several, `choices` says how one is chosen.
 
     `still` is the picture as PNG, for readers and printers that run no script, and until the script has run.
     """

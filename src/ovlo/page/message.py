@@ -16,7 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.paint.order import paint_order
-from ovlo.core.paint.outlines import Outline, borders, dash_offsets, strokes
+from ovlo.core.paint.outlines import MOVE, Outline, borders, dash_offsets, strokes
 from ovlo.core.paint.stretch import Parts
 from ovlo.core.sheet.motif import Motif, default_pointer
 from ovlo.core.sheet.sheet import Sheet
@@ -137,8 +137,10 @@ def _marks(columns: Columns, prefix: str, arrays: Arrays) -> dict[str, Any]:
     """The marks of a trail in the order they are painted; their arrays' names begin with a prefix."""
     lines, areas = strokes(columns), borders(columns)
     order = paint_order(columns, areas.keys, lines.steps)
-    _outline(lines, f"{prefix}lines", arrays)
-    _outline(areas, f"{prefix}areas", arrays)
+    for name, outline in (("lines", lines), ("areas", areas)):
+        _outline(outline, f"{prefix}{name}", arrays)
+        if not prefix and _is_of_steps(outline, columns):
+            del arrays[f"{name}.vertices"]
     arrays[f"{prefix}order"] = order.astype(np.int32)
     rows = columns.areas[areas.keys]
     ends = Parts(columns).area_ends[areas.keys]
@@ -171,6 +173,12 @@ def _dash_offsets(columns: Columns, lines: Outline) -> dict[int, float]:
         return {}
     of_paths = offsets[np.searchsorted(columns.runs["start"], lines.steps, "right") - 1]
     return {number: float(of_paths[number]) for number in np.flatnonzero(of_paths).tolist()}
+
+
+def _is_of_steps(outline: Outline, columns: Columns) -> bool:
+    """Whether each vertex is where its step ends, or begins if it is moved to: then steps tell it already."""
+    ends, begins = columns.points[outline.vertex_steps], columns.starts[outline.vertex_steps]
+    return np.array_equal(outline.vertices, np.where((outline.codes == MOVE)[:, np.newaxis], begins, ends))
 
 
 def _outline(outline: Outline, name: str, arrays: Arrays) -> None:
@@ -246,8 +254,12 @@ def _pointers(nibs: Nibs, arrays: Arrays) -> list[dict[str, Any] | None]:
 
 def _steps(columns: Columns, origins: Origins | None, arrays: Arrays) -> None:
     """Where each step begins and ends, and what the page says of it."""
-    arrays["points"] = columns.points.ravel()
-    arrays["starts"] = columns.starts.ravel()
+    points, starts = columns.points, columns.starts
+    goes_on = np.zeros(len(points), bool)
+    goes_on[1:] = (starts[1:] == points[:-1]).all(axis=1)
+    arrays["points"] = points.ravel()
+    arrays["breaks"] = np.flatnonzero(~goes_on).astype(np.int32)
+    arrays["breakStarts"] = starts[~goes_on].ravel()
     arrays["headings"] = np.ascontiguousarray(columns.steps["heading"])
     arrays["turns"] = turns_before(columns)
     arrays["lengths"] = np.asarray(step_lengths(columns), float)

@@ -61,21 +61,23 @@ function grown(before, kept, more) {
 
 /** The drawing a message tells of. @param {Message} message */
 export function drawingOf({ head, arrays }) {
+  const steps = stepsOf(arrays);
   return {
     ...head,
-    marks: marksOf(head.drawing, "", arrays),
+    marks: marksOf(head.drawing, "", arrays, steps),
     pointers: head.pointers.map(
       (/** @type {any} */ one, /** @type {number} */ i) =>
         one && { isDefault: one.isDefault, marks: marksOf(one.marks, `pointer${i}.`, arrays) },
     ),
-    steps: stepsOf(arrays),
+    steps,
   };
 }
 
-/** @param {any} head @param {string} prefix @param {Record<string, any>} arrays @returns {Marks} */
-function marksOf(head, prefix, arrays) {
-  const lines = outlineOf(`${prefix}lines`, arrays);
-  const areas = outlineOf(`${prefix}areas`, arrays);
+/** @param {any} head @param {string} prefix @param {Record<string, any>} arrays
+ * @param {{points: Float64Array, starts: Float64Array} | null} steps @returns {Marks} */
+function marksOf(head, prefix, arrays, steps = null) {
+  const lines = outlineOf(`${prefix}lines`, arrays, steps);
+  const areas = outlineOf(`${prefix}areas`, arrays, steps);
   const spans = arrays[`${prefix}areaSpans`];
   const [areaCount, textCount] = [areas.keys.length, head.texts.length];
   const order = Array.from(arrays[`${prefix}order`], (/** @type {number} */ number) => {
@@ -97,9 +99,11 @@ function marksOf(head, prefix, arrays) {
   return { ...head, lines, areas, shapes, order };
 }
 
-/** @param {string} name @param {Record<string, any>} arrays @returns {Outline} */
-function outlineOf(name, arrays) {
-  const vertices = arrays[`${name}.vertices`];
+/** @param {string} name @param {Record<string, any>} arrays
+ * @param {{points: Float64Array, starts: Float64Array} | null} steps @returns {Outline} */
+function outlineOf(name, arrays, steps) {
+  const vertices =
+    arrays[`${name}.vertices`] ?? verticesOf(arrays[`${name}.codes`], arrays[`${name}.steps`], steps);
   const at = arrays[`${name}.arcVertices`];
   let arcOf = null;
   if (at.length) {
@@ -117,12 +121,35 @@ function outlineOf(name, arrays) {
   };
 }
 
+const MOVES = 1;
+
+/** Vertices that are where their steps end, or begin. @param {Uint8Array} codes @param {Int32Array} of
+ * @param {any} steps */
+function verticesOf(codes, of, steps) {
+  const vertices = new Float64Array(2 * codes.length);
+  for (let i = 0; i < codes.length; i++) {
+    const from = codes[i] === MOVES ? steps.starts : steps.points;
+    vertices[2 * i] = from[2 * of[i]];
+    vertices[2 * i + 1] = from[2 * of[i] + 1];
+  }
+  return vertices;
+}
+
+/** Where each step begins: where the one before ended, but for some.
+ * @param {{points: Float64Array, breaks: Int32Array, breakStarts: Float64Array}} arrays */
+function startsOf({ points, breaks, breakStarts }) {
+  const starts = new Float64Array(points.length);
+  if (points.length) starts.set(points.subarray(0, -2), 2);
+  breaks.forEach((step, i) => starts.set(breakStarts.subarray(2 * i, 2 * i + 2), 2 * step));
+  return starts;
+}
+
 /** @param {Record<string, any>} arrays */
 function stepsOf(arrays) {
   const arcOf = new Map(Array.from(arrays.stepArcs, (/** @type {number} */ step, i) => [step, i]));
   return {
     points: arrays.points,
-    starts: arrays.starts,
+    starts: startsOf(/** @type {any} */ (arrays)),
     headings: arrays.headings,
     turns: arrays.turns,
     lengths: arrays.lengths,

@@ -33,7 +33,7 @@ OPERATORS = {MOVE: "m", LINE: "l", CUBIC: "c", CLOSE: "h"}
 
 
 def path_operators(outline: Outline, scale: float, move: tuple[float, float]) -> list[list[bytes]]:
-    """The operators that draw each path of an outline, whose arcs are cubics by now, in points and in pieces."""
+    """The operators, in pieces, that draw each path of an outline in points; its arcs are cubics by now."""
     found: list[list[bytes]] = [[] for _ in range(len(outline))]
     # A lot ends where nothing ends within a curve.
     may_begin = outline.codes != CUBIC
