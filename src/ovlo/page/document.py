@@ -43,7 +43,7 @@ LOT = 1 << 20
 """Bytes of a message that are compressed at once."""
 
 LEVEL = 2
-"""Of compression: the numbers of a long drawing hardly get shorter by more, which takes up to twice as long."""
+"""Of compression: more of it takes up to twice as long, and hardly shortens the numbers of a long drawing."""
 
 
 def page_of(

@@ -136,10 +136,12 @@ def filled_hole(columns: Columns, painting: Painting) -> Iterator[Match]:
     import shapely
 
     borders = painting.borders
-    for number, area in enumerate(borders.keys.tolist()):
-        pieces = _pieces(*borders.path(number))
-        if FILL_RULES[columns.areas["fill_rule"][area]] != "nonzero" or not 1 < len(pieces) <= MOST_PIECES:
+    counts = np.diff(np.append(0, np.cumsum(borders.codes == MOVE))[borders.firsts])
+    for number in np.flatnonzero((counts > 1) & (counts <= MOST_PIECES)).tolist():
+        area = int(borders.keys[number])
+        if FILL_RULES[columns.areas["fill_rule"][area]] != "nonzero":
             continue
+        pieces = _pieces(*borders.path(number))
         rings = [shapely.Polygon(piece) for piece in pieces if len(piece) >= FEWEST_CORNERS]
         rings = sorted(
             (ring for ring in rings if ring.is_valid and ring.area > 0), key=lambda ring: -ring.area
@@ -222,8 +224,10 @@ def cut_short(columns: Columns) -> Iterator[tuple[int, Match]]:
     contours = columns.of_steps("contour")
     for area, row in enumerate(columns.areas):
         stop = last.get(area, len(columns))
+        if stop >= len(columns) or pens[stop] != PenState.DRAW:
+            continue
         inside = int(row["step"]) + np.flatnonzero(of_area[row["step"] : stop] == area)
-        if not len(inside) or stop >= len(columns) or pens[stop] != PenState.DRAW:
+        if not len(inside):
             continue
         mine = inside[contours[inside] == contours[inside[-1]]]
         begin = starts[mine[0]]

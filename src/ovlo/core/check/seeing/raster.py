@@ -104,7 +104,10 @@ def _sorted(
     x = starts[line, 0] + (row + 0.5 - starts[line, 1]) * slope
     column = np.clip(np.ceil(x - 0.5), 0, width).astype(np.int64)
     up = np.sign(ends[line, 1] - starts[line, 1]).astype(np.int64)
-    order = np.lexsort((column, row, area[line]))
+    # One number that sorts as area, row and column do.
+    order = np.argsort(
+        ((area[line] - area[0]) * (top.max(initial=0) + 1) + row) * (width + 1) + column, kind="stable"
+    )
     area, row, column = area[line][order], row[order], column[order]
     # Each border is closed, so its windings add up to 0 in each of its rows, and in all before.
     winding = np.cumsum(up[order])[:-1]
