@@ -13,7 +13,7 @@ from rich.table import Table
 
 from bench import animations, checks, page, pictures, quick, scenes, stamping, starting, steering
 
-RUNS = 7
+RUNS = 5
 PEAK = "memory of a step at the peak, 10,000,000 to SVG"
 
 

@@ -38,6 +38,29 @@ def small(nib, number=1):
 """
 
 
+STRAIGHT = """
+import math
+from ovlo import drawing
+
+@drawing(width=1600, height=1200)
+def walk(nib):
+    for i in range(300_000):
+        nib.forward(2)
+        nib.left(90 * math.sin(i * i))
+"""
+
+CIRCLES = """
+from ovlo import drawing
+
+@drawing(width=1000, height=1000)
+def circles(nib):
+    dice = nib.dice
+    for _ in range(20_000):
+        nib.travel_to(dice.point(20))
+        nib.circle(dice.number(3, 20), fill=dice.colour())
+"""
+
+
 def ratios() -> Iterator[Ratio]:
     """The rows of the table."""
     yield from _processes()
@@ -60,6 +83,13 @@ def _processes() -> Iterator[Ratio]:
     used = process(python, "-c", "from ovlo import Sheet, drawing")
     yield Ratio("from ovlo import Sheet, drawing", "import numpy", 1.2, numpy, used)
     yield Ratio("ovlo --help", "import click", 1.5, click, process(ovlo, "--help"))
+    (folder / "walk.py").write_text(STRAIGHT)
+    (folder / "circles.py").write_text(CIRCLES)
+    walked, page = (process(ovlo, "draw", "walk.py", "-o", name) for name in ("walk.svg", "walk.html"))
+    yield Ratio("page of 300,000 straight steps", "the same to SVG", 3.5, walked, page)
+    drawn = process(ovlo, "draw", "circles.py", "--seed", "3", "-o", "circles.png")
+    checked = process(ovlo, "check", "circles.py", "--seed", "3")
+    yield Ratio("check of 20,000 filled circles", "the same to PNG", 2, drawn, checked)
     (folder / "small.py").write_text(SMALL)
     small = load(str(folder / "small.py")).drawing()
 
@@ -126,6 +156,8 @@ def _calls() -> Iterator[Ratio]:
                 throw()
 
         yield Ratio(what, "random() twice", 12, twice, thrown, CALLS, count)
+    points, scattered = (lambda: [dice.point() for _ in range(30)]), (lambda: dice.scattered(30))
+    yield Ratio("dice.scattered(30)", "thirty dice.point", 20, points, scattered)
 
 
 def _pictures() -> Iterator[Ratio]:

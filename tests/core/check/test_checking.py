@@ -137,6 +137,11 @@ WRONG = {
         "nib.ink = 'white'\nwith nib.area('white'): kite(nib, 3, 90)",
         ["no-contrast"],
     ),
+    "words in a pale ink": ("nib.ink = '#faf0e6'\nnib.text('kite day')", ["no-contrast"]),
+    "most of a round by a turn of none": (
+        "for _ in range(6):\n    loop(nib, 3, 60, 120)\n    nib.left(50)",
+        ["rosette-misses-360"],
+    ),
     "a line in nearly the colour of the paper": ("nib.ink = '#fefefe'\nnib.forward(90)", ["no-contrast"]),
     "spars in the colour of the sail": (
         "sail(nib, 90, 'tomato')\nnib.ink = 'tomato'\nnib.travel_to(20, 45); nib.forward(50)",
@@ -253,6 +258,10 @@ RIGHT = {
         "    nib.line_by(20, 90)\n    with nib.area('white'): nib.line_by(30, -50); nib.line_by(-25, 9); "
         "nib.line_to_start()"
     ),
+    "words with a pale shadow": (
+        "for ink in ('#faf0e6', 'black'):\n    nib.ink = ink\n    nib.text('kite day')\n    nib.travel_by(2, 2)"
+    ),
+    "a fan of most of a round": "for _ in range(7):\n    loop(nib, 3, 60, 120)\n    nib.left(40)",
     "a constellation": "for _ in range(8):\n    nib.line_to(sheet.dice.point(40))\n    loop(nib, 5, 9, 144)",
     "dashes by lifting": (
         "for _ in range(6):\n    nib.lower()\n    nib.forward(30)\n    nib.lift()\n    nib.forward(20)"

@@ -56,7 +56,9 @@ CURL = "def curl(steps):\n    for i in range(steps):\n        {}\n        nib.le
         ("turn-outside-loop", 5, SIZES.format("for _ in range(6):\n    square(20)\nnib.left(60)\n")),
         ("infinite-recursion", 5, SNAIL.format("turns, step + 1")),
         ("same-loop-name", 2, NESTED.format("i")),
+        ("unused-loop-value", 3, "inks = nib, nib\nfor ink in inks:\n    nib.ink = inks[0]\n    nib.left(9)\n"),
         ("empty-range", 1, "for i in range(10, 0):\n    nib.forward(i)\n"),
+        ("empty-range", 2, "def rings(nib, most=5):\n    for i in range(most, 0):\n        nib.circle(i)\n"),
         ("empty-range", 1, "for i in range(1, 10, -1):\n    nib.forward(i)\n"),
         ("endless-loop", 2, "size = 9\nwhile size < 90:\n    nib.forward(size)\n"),
         ("endless-loop", 1, "while True:\n    nib.forward(9)\n"),
@@ -102,6 +104,8 @@ def test_a_loop_is_found_at_its_line(rule, line, code):
         "for angle in (0, 90, 180):\n    nib.forward(90)\n    nib.left(90)\n",
         SIZES.format("for angle in range(30, 390, 30):\n    square(60)\n    nib.left(30)\n"),
         "for i in range(10, 0, -1):\n    nib.forward(i)\n",
+        "def rings(nib, most=0):\n    for i in range(1, most):\n        nib.circle(i)\nrings(nib, 5)\n",
+        'inks = ["red", "gold"]\nfor ink in inks:\n    nib.ink = ink\n    nib.circle(9, fill=inks[0])\n',
     ],
 )
 def test_right_loops_are_left_in_peace(code):

@@ -43,6 +43,11 @@ WRONG = {
         "unused-function",
         8,
     ),
+    "a sail that nobody draws with the nib of the file": (
+        "from ovlo import Sheet\nnib = Sheet().new_nib()\ndef sail():\n    nib.circle(9)\nnib.forward(9)\n",
+        "unused-function",
+        3,
+    ),
     "a value set twice": (
         HEAD + "    turn = 90\n    turn = 360 / sides\n    nib.left(turn)\n" + BODY,
         "overwritten-value",

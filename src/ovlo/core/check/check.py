@@ -22,6 +22,7 @@ from ovlo.core.check import (
     lifting,
     marks,
     oddities,
+    overlaps,
     retracing,
     rosettes,
     straying,
@@ -56,6 +57,7 @@ RULES = declared(
     retracing,
     again,
     oddities,
+    overlaps,
     straying,
     marks,
     seen.Seen,
@@ -102,6 +104,7 @@ def _matches(sheet: Sheet, inputs: CheckInputs, origins: Origins | None) -> Iter
         yield from found
     is_open = any(one.rule == "rosette-misses-360" for one in of_lines)
     yield from oddities.odd_ones_out(sheet, told, is_open)
+    yield from (one for one in overlaps.lies_on_another(sheet) if told.isdisjoint(one.steps))
     painting = painted(columns)
     scale = points.PIXELS / max(sheet.width, sheet.height)
     flat = painting.flattened(FLATNESS / scale)
@@ -230,7 +233,7 @@ def _intended(
             yield one
 
 
-OF_PLACES = {"off-sheet", "covered"}
+OF_PLACES = {"off-sheet", "covered", "lies-on-another"}
 """Rules about the place of a mark; they also report the outermost call, and the travel that led there."""
 
 

@@ -69,12 +69,24 @@ def off_sheet(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
         f"{over.count} of {over.total} {'mark' if over.total == 1 else 'marks'} "
         f"{'leaves' if over.count == 1 else 'leave'} the sheet: {far}.",
         _anchor_fix(sheet, steps)
-        or _fix_of_place(sheet, boxes.chosen(is_out | ~over.is_out), boxes.chosen(is_out)),
+        or _fix_of_place(
+            sheet, boxes.chosen(is_out | ~over.is_out), boxes.chosen(_moved_with(sheet, boxes, is_out))
+        ),
         complex(*place.tolist()),
         tuple(steps.tolist()),
         tuple(columns.texts[i].origin for i in texts.tolist()),
         is_hint=bool(is_scatter and not (is_out & is_text).any()),
     )
+
+
+def _moved_with(sheet: Sheet, boxes: MarkBoxes, chosen: Bools) -> Bools:
+    """Some marks, and all that the same calls draw: those are moved with them, as the others of a row."""
+    if sheet._origins is None:
+        return chosen
+    texts = [text.origin for text in sheet._columns.texts]
+    of_lines = boxes.steps[: len(chosen) - len(texts)]
+    places = np.append(sheet._origins.steps[of_lines], np.array(texts, np.int64))
+    return np.isin(places, places[chosen])
 
 
 WORDS_SHARE = 0.25

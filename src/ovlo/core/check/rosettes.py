@@ -39,6 +39,9 @@ BACK_DRIFT = 0.15
 FEWEST_BODIES = 4
 """A rosette has at least as many."""
 
+FEWEST_OF_ROUND, WIDEST_GAP = 5, 90
+"""Figures, and degrees: so many that leave so little of a round open were meant to close it."""
+
 LEAST_TURN = 0.5
 """Degrees; bodies turned by less are a row."""
 
@@ -48,7 +51,8 @@ LEAST_TURN = 0.5
     PROBLEM,
     f"Reported when a figure that returns to its start is drawn {FEWEST_BODIES} times or more, "
     "turned each time, and the turns come to 360° but for one figure or less: one is missing, one is too "
-    "many, or the turn is wrong. Fans, and turns that go round several times, are not reported.",
+    f"many, or the turn is wrong. A hint if {FEWEST_OF_ROUND} or more leave {WIDEST_GAP}° open or less, and "
+    "their turn is no part of 360°. Other fans, and turns that go round several times, are not reported.",
 )
 def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Match | None:
     """A body that comes back, repeated with turns that do not go once round: one is missing, or they are off.
@@ -60,7 +64,10 @@ def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Match | None:
         return None
     off = times * turn - 360
     seen = radians(abs(off)) * repeat.size * pixels_per_unit
-    if seen <= UNSEEN_GAP or abs(off) > turn + EQUAL_TURNS:
+    is_wide = abs(off) > turn + EQUAL_TURNS
+    # Most of a round by a turn that no round is made of is a round that was meant, and no fan.
+    is_hint = is_wide and -WIDEST_GAP <= off < 0 and times >= FEWEST_OF_ROUND and bool(360 % turn)
+    if seen <= UNSEEN_GAP or (is_wide and not is_hint):
         return None
     total = (
         f"{times} times the same figure, turned by {turn:.6g}° each, go round by {times * turn:.6g}°, "
@@ -79,7 +86,7 @@ def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Match | None:
         message = f"{total}: the angle from the last to the first is {abs(off):.4g}° {what} than the others."
         fix = f"Turn by {typed(times)} each time, or use nib.full_turn({times})."
         change = turn_change(turn, times)
-    return Match(message, fix, repeat.start, tuple(repeat.steps), change=change)
+    return Match(message, fix, repeat.start, tuple(repeat.steps), change=change, is_hint=is_hint)
 
 
 @rule(

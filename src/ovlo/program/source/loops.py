@@ -10,19 +10,24 @@ import inspect
 from collections.abc import Iterator
 from functools import lru_cache
 from itertools import pairwise
+from typing import Any
 
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.values.finding import HINT, PROBLEM, Edit, rule
 from ovlo.program.source.tree import (
+    Function,
     SourceMatch,
     all_names,
     called,
     changed_names,
+    defaults,
     every_block,
     functions,
     indenting,
+    last_name,
     nodes,
     number_at,
+    own_nodes,
     plainly_asked,
     read_names,
     replacing,
@@ -222,7 +227,11 @@ def unused_loop_value(tree: ast.Module) -> Iterator[SourceMatch]:
         inside = [node for one in loop.body for node in nodes(one)]
         if name.startswith("_") or any(isinstance(node, ast.Name) and node.id == name for node in inside):
             continue
-        constant = _of_that_name(inside, name, taken, loop.iter) or _of_words(inside, loop.iter)
+        constant = (
+            _of_that_name(inside, name, taken, loop.iter)
+            or _of_words(inside, loop.iter)
+            or _item_of(inside, loop.iter)
+        )
         if constant is None or constant.lineno != constant.end_lineno:
             continue
         yield SourceMatch(
@@ -271,6 +280,15 @@ def _of_words(inside: list[ast.AST], values: ast.expr) -> ast.Constant | None:
     return found[0] if len(found) == 1 and len(items) == len(values.elts) else None
 
 
+def _item_of(inside: list[ast.AST], values: ast.expr) -> ast.Subscript | None:
+    """The item of the list a loop goes through that is always the same one, if there is just one."""
+    name = last_name(values) if isinstance(values, ast.Name) else ""
+    items = [
+        node for node in inside if isinstance(node, ast.Subscript) and name and last_name(node.value) == name
+    ]
+    return items[0] if len(items) == 1 and isinstance(number_at(items[0].slice), int) else None
+
+
 @rule(
     "same-loop-name",
     PROBLEM,
@@ -296,23 +314,32 @@ def same_loop_name(tree: ast.Module) -> Iterator[SourceMatch]:
 @rule(
     "empty-range",
     PROBLEM,
-    "Reported when a loop runs over a `range` that holds no numbers.",
+    "Reported when a loop runs over a `range` that holds no numbers, as it is written or with the defaults "
+    "of the parameters in it.",
 )
 def empty_range(tree: ast.Module) -> Iterator[SourceMatch]:
     """Ranges that hold no numbers."""
-    for node in nodes(tree):
+    for owner in (tree, *functions(tree)):
+        yield from _empty_ranges(owner, defaults(owner) if isinstance(owner, Function) else {})
+
+
+def _empty_ranges(owner: ast.AST, known: dict[str, Any]) -> Iterator[SourceMatch]:
+    """Those of a module or function, by the numbers that its parameters have."""
+    for node in own_nodes(owner):
         if not isinstance(node, ast.Call) or called(node) != "range" or not 2 <= len(node.args) <= 3:
             continue
-        given = [number_at(one) for one in node.args]
+        used = {name: known[name] for one in node.args if (name := last_name(one)) in known}
+        given = [used.get(last_name(one), number_at(one)) for one in node.args]
         if any(not isinstance(one, int) for one in given) or node.keywords:
             continue
         first, stop, step = (*given, 1)[:3]
         if not step or first == stop or len(range(first, stop, step)):
             continue
-        wanted = f"range({first}, {stop}, {-step})"
+        wanted = f"range({ast.unparse(node.args[0])}, {ast.unparse(node.args[1])}, {-step})"
+        by = " with " + " and ".join(f"{name}={value}" for name, value in used.items()) if used else ""
         yield SourceMatch(
             node.lineno,
-            f"{ast.unparse(node)} holds no numbers, so the loop never runs.",
+            f"{ast.unparse(node)} holds no numbers{by}, so the loop never runs.",
             f"Count the other way: {wanted}.",
             edit=replacing(node, wanted),
         )

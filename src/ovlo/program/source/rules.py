@@ -22,6 +22,7 @@ from ovlo.program.source.tree import (
     Function,
     SourceMatch,
     blocks,
+    called,
     functions,
     lone_expressions,
     nodes,
@@ -161,20 +162,27 @@ def _written_instead(function: Function, parameter: ast.arg) -> ast.Constant | N
 @rule(
     "unused-function",
     HINT,
-    "Reported when a function that takes a nib is not a drawing and is never named in its file.",
+    "Reported when a function that takes a nib, or draws with that of its file, is not a drawing and is "
+    "never named in its file.",
 )
 def _unused_function(tree: ast.Module) -> Iterator[SourceMatch]:
+    made = (one for one in tree.body if isinstance(one, ast.Assign) and called(one.value) == "new_nib")
+    nibs = {target.id for one in made for target in one.targets if isinstance(target, ast.Name)}
     for function in tree.body:
         if not isinstance(function, ast.FunctionDef) or function.decorator_list:
             continue
-        takes_nib = bool(function.args.args) and function.args.args[0].arg == "nib"
+        given = [one.arg for one in parameters(function)]
+        takes_nib = given[:1] == ["nib"]
         others = [node for node in tree.body if node is not function]
         named = set().union(*(read_names(node) | _strings(node) for node in others)) if others else set()
-        if takes_nib and function.name not in named:
+        draws = takes_nib or (bool(nibs & read_names(function)) and nibs.isdisjoint(given))
+        if draws and function.name not in named:
+            what = "takes a nib" if takes_nib else "draws"
+            call = f"nib{', …' * (len(given) > 1)}" if takes_nib else "…" * bool(given)
             yield SourceMatch(
                 function.lineno,
-                f"{function.name} takes a nib, but nothing calls it, so it draws nothing.",
-                f"Call it where it should draw: {function.name}(nib{', …' * (len(function.args.args) > 1)}).",
+                f"{function.name} {what}, but nothing calls it, so it draws nothing.",
+                f"Call it where it should draw: {function.name}({call}).",
             )
 
 

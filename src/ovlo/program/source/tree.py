@@ -58,6 +58,19 @@ def parameters(function: Function) -> list[ast.arg]:
     return [*taken.posonlyargs, *taken.args, *taken.kwonlyargs]
 
 
+def defaults(function: Function) -> dict[str, Any]:
+    """The numbers but 0 that parameters have if nobody says otherwise, of those that are not given others."""
+    taken = function.args
+    positional = [*taken.posonlyargs, *taken.args]
+    pairs = [
+        *zip(positional[len(positional) - len(taken.defaults) :], taken.defaults, strict=True),
+        *zip(taken.kwonlyargs, taken.kw_defaults, strict=True),
+    ]
+    changed = set().union(*map(changed_names, function.body))
+    found = {one.arg: number_at(value) for one, value in pairs if value is not None}
+    return {name: value for name, value in found.items() if value and name not in changed}
+
+
 def own_nodes(owner: ast.AST) -> Iterator[ast.AST]:
     """The nodes of a module or function, without those of functions inside."""
     waiting = [owner]  # a stack, since an expression may be a thousand deep

@@ -16,6 +16,9 @@ from ovlo.core.values.colour import BLACK, WHITE, Colour, difference
 ALIKE = 2.0
 """Colours less unlike than this by CIEDE2000 cannot be told apart."""
 
+FAINT = 8.0
+"""Words in a colour less unlike than this to what lies beneath can hardly be read."""
+
 UNLIKE = 60
 """Colours of which a channel differs by more (of 255) are never that alike; 40 is the most that was found."""
 

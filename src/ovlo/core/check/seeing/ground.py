@@ -16,7 +16,7 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.check.seeing.contrast import ALIKE, UNLIKE, laid_over, unlikeness_of
+from ovlo.core.check.seeing.contrast import ALIKE, FAINT, UNLIKE, laid_over, unlikeness_of
 from ovlo.core.check.seeing.levels import Levels
 from ovlo.core.check.seeing.raster import spans
 from ovlo.core.check.seeing.samples import PIXELS, SPACING, Points, SampledLines
@@ -76,7 +76,8 @@ class Ground:
     alike_areas : list of AlikeArea
     alike_pieces : dict
         Pieces of strokes that cannot be told from what lies beneath, with its colour.
-    alike_texts : list of (Text, Colour)
+    alike_texts : list of (Text, Colour, bool)
+        Texts that can hardly be told from what lies beneath, with its colour; and whether not at all.
     top : int array of shape (pixels,)
         The position of the opaque area that was painted last, or -1.
     """
@@ -108,7 +109,7 @@ class Ground:
         )
         self.alike_areas: list[AlikeArea] = []
         self.alike_pieces: dict[int, Colour] = {}
-        self.alike_texts: list[tuple[Text, Colour]] = []
+        self.alike_texts: list[tuple[Text, Colour, bool]] = []
         border = painting.borders
         is_evenodd = np.zeros(len(border), bool)
         is_evenodd[self.fills.borders] = [mark.fill_rule == "evenodd" for mark in self.fills.marks]
@@ -294,8 +295,8 @@ class Ground:
         pixels = self.pixels_of_text(text)
         beneath = self.colours(pixels)
         laid = laid_over(beneath, np.array([(*text.ink._rgb, text.ink.opacity)], np.float32))
-        if len(pixels) and unlikeness_of(beneath, laid, np.zeros(1, int))[0] < ALIKE:
-            self.alike_texts.append((text, Colour(*beneath[0].tolist())))
+        if len(pixels) and (unlike := unlikeness_of(beneath, laid, np.zeros(1, int))[0]) < FAINT:
+            self.alike_texts.append((text, Colour(*beneath[0].tolist()), bool(unlike < ALIKE)))
 
 
 def _fills(painting: Painting, columns: Columns) -> Fills:

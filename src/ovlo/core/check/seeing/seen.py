@@ -14,7 +14,7 @@ from typing import TYPE_CHECKING, Any
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.check.seeing.contrast import ALIKE, other_colour
+from ovlo.core.check.seeing.contrast import ALIKE, FAINT, other_colour
 from ovlo.core.check.seeing.ground import AlikeArea, Ground
 from ovlo.core.check.seeing.raster import spans
 from ovlo.core.check.seeing.samples import PIXELS, SPACING
@@ -55,7 +55,8 @@ class Seen:
         "no-contrast",
         PROBLEM,
         "Reported when every part of a line, area or text differs from the paper or area beneath it by less "
-        f"than {ALIKE:g} CIEDE2000, and so do most marks from the same line of the program. Not "
+        f"than {ALIKE:g} CIEDE2000, and so do most marks from the same line of the program; as a hint, for "
+        f"words that differ by less than {FAINT:g}. Not "
         "reported for areas with a visible outline, backgrounds, marks that cut through a line, layers that "
         "add up, and shades (areas over others from the same line).",
     )
@@ -93,15 +94,19 @@ class Seen:
                 (),
                 "line",
             )
-        for text, beneath in ground.alike_texts:
+        words = Counter(text.words for text in self._columns.texts)
+        for text, beneath, is_lost in ground.alike_texts:
+            if not is_lost and words[text.words] > 1:
+                continue  # the shadow of others
             yield Match(
-                f"The text {text.words!r} cannot be distinguished from what lies beneath it: "
-                f"{text.ink.css} on {beneath.hex}.",
+                f"The text {text.words!r} {'cannot' if is_lost else 'can hardly'} be distinguished from what "
+                f"lies beneath it: {text.ink.css} on {beneath.hex}.",
                 other_colour(beneath, "the nib", "ink"),
                 complex(text.x, text.y),
                 (),
                 (text.origin,),
                 "text",
+                is_hint=not is_lost,
             )
 
     def _mostly_alike_areas(self) -> Iterator[AlikeArea]:

@@ -1,0 +1,105 @@
+"""The rule about one figure that lies on its like, while the others stand apart.
+
+list(lies_on_another(sheet))
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import TYPE_CHECKING
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ovlo.core.paint.contours import AXES
+from ovlo.core.trail.columns import PenState
+from ovlo.core.trail.origins import Origins
+from ovlo.core.values.arrays import Floats, Ints
+from ovlo.core.values.finding import HINT, Match, rule
+
+if TYPE_CHECKING:
+    from ovlo.core.sheet.sheet import Sheet
+
+FEWEST, MOST = 4, 60
+"""Calls of one function, each in a line of its own."""
+
+MOST_ENTRIES = 20_000
+
+EXACT = 1e-9
+"""Of all places; x and y that are nearer are one."""
+
+ON, APART = 0.6, 0.05
+"""Shares of the smaller of two boxes: so much lies on another, and no more of any two that stand apart."""
+
+
+@rule(
+    "lies-on-another",
+    HINT,
+    f"Reported when a function is called in {FEWEST} lines or more, and what one of them draws lies on what "
+    f"the line before drew, by {ON:.0%} of its box or more and at the same x or y, while all others stand "
+    "apart. Not reported if random numbers are used.",
+)
+def lies_on_another(sheet: Sheet) -> Iterator[Match]:
+    """Figures in the place of the one before, as when a line was copied and its place left as it was."""
+    origins, columns = sheet._origins, sheet._columns
+    if origins is None or sheet.seed is not None or len(origins.entry_calls) > MOST_ENTRIES:
+        return
+    seen = np.flatnonzero(columns.of_steps("pen") != PenState.JUMP)
+    for group in _siblings(origins):
+        of_entries = _members(group, origins.entry_parents)
+        members = of_entries[origins.step_entries[seen]]
+        steps, members = seen[members >= 0], members[members >= 0]
+        if len(np.unique(members)) < len(group):
+            continue  # one of them draws nothing
+        low, high = np.full((len(group), 2), np.inf), np.full((len(group), 2), -np.inf)
+        for ends in (columns.starts[steps], columns.points[steps]):
+            np.minimum.at(low, members, ends)
+            np.maximum.at(high, members, ends)
+        shared = np.clip(np.minimum(high[:, None], high) - np.maximum(low[:, None], low), 0, None).prod(
+            axis=2
+        )
+        sizes = np.maximum((high - low).prod(axis=1), 1e-12)
+        shares = np.triu(shared / np.minimum(sizes[:, None], sizes), 1)
+        one, other = np.unravel_index(shares.argmax(), shares.shape)
+        if shares[one, other] < ON or other != one + 1 or np.sort(shares, axis=None)[-2] > APART:
+            continue
+        if not _is_copied(low, int(other)) and not _is_copied(low + high, int(other)):
+            continue
+        name = origins.calls[origins.entry_calls[group[other]]].function
+        some = steps[members == other]
+        yield Match(
+            f"What this call of {name} draws lies on what the one before drew; the other {len(group) - 2} "
+            "stand apart.",
+            "Give it a place of its own, unless it belongs there.",
+            complex((low[other] + high[other]) / 2 @ AXES),
+            tuple(some.tolist()),
+        )
+
+
+def _is_copied(places: Floats, row: int) -> bool:
+    """Whether one place has x or y from the one before, and no other two have one in common."""
+    is_same = np.abs(np.diff(places, axis=0)) <= EXACT * np.ptp(places)
+    return bool((is_same[row - 1] & (is_same.sum(axis=0) == 1)).any())
+
+
+def _siblings(origins: Origins) -> Iterator[Ints]:
+    """The calls of one function by one call of another, each in a line of its own."""
+    groups: dict[tuple[int, str], list[int]] = {}
+    for entry, (call, parent) in enumerate(
+        zip(origins.entry_calls.tolist(), origins.entry_parents.tolist(), strict=True)
+    ):
+        groups.setdefault((parent, origins.calls[call].function), []).append(entry)
+    for entries in groups.values():
+        lines = set(origins.entry_lines[entries].tolist())
+        if FEWEST <= len(entries) <= MOST and len(lines) == len(entries):
+            yield np.array(entries)
+
+
+def _members(group: Ints, parents: NDArray[np.int32]) -> Ints:
+    """Which of a group, counted from 0, each entry is part of; -1 for none, also for the last, NOWHERE."""
+    found = np.full(len(parents) + 1, -1)
+    found[group] = np.arange(len(group))
+    for entry in range(int(group[0]) + 1, len(parents)):
+        if found[entry] < 0:
+            found[entry] = found[parents[entry]]
+    return found
