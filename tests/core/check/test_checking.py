@@ -137,6 +137,10 @@ WRONG = {
         "nib.ink = 'white'\nwith nib.area('white'): kite(nib, 3, 90)",
         ["no-contrast"],
     ),
+    "a line to words": (
+        "nib.line_to(90, -60)\nnib.turn_to(0)\nnib.text('kite day', align='middle')",
+        ["line-through-words"],
+    ),
     "words in a pale ink": ("nib.ink = '#faf0e6'\nnib.text('kite day')", ["no-contrast"]),
     "most of a round by a turn of none": (
         "for _ in range(6):\n    loop(nib, 3, 60, 120)\n    nib.left(50)",
@@ -258,8 +262,11 @@ RIGHT = {
         "    nib.line_by(20, 90)\n    with nib.area('white'): nib.line_by(30, -50); nib.line_by(-25, 9); "
         "nib.line_to_start()"
     ),
+    "a line to the foot of words": "nib.line_to(0, 90)\nnib.turn_to(0)\nnib.text('bay', align='middle')",
+    "words at the end of a line": "nib.line_to(90, 60)\nnib.turn_to(0)\nnib.text('kite day')",
+    "words on a line": "nib.text('kite day')\nnib.forward(80)",
     "words with a pale shadow": (
-        "for ink in ('#faf0e6', 'black'):\n    nib.ink = ink\n    nib.text('kite day')\n    nib.travel_by(2, 2)"
+        "for ink in ('linen', 'black'):\n    nib.ink = ink\n    nib.text('kite day')\n    nib.travel_by(2, 2)"
     ),
     "a fan of most of a round": "for _ in range(7):\n    loop(nib, 3, 60, 120)\n    nib.left(40)",
     "a constellation": "for _ in range(8):\n    nib.line_to(sheet.dice.point(40))\n    loop(nib, 5, 9, 144)",

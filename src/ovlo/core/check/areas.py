@@ -208,7 +208,6 @@ def open_border(contour: Contour, columns: Columns, unit: str, pixels_per_unit: 
         "End it with nib.line_to_start(), or leave all lines out with outline=False.",
         complex(contour.points[0] + contour.points[-1]) / 2,
         tuple(contour.steps.tolist()),
-        (int(row["origin"]),),
     )
 
 

@@ -156,6 +156,54 @@ def words_over_frame(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
                 )
 
 
+THROUGH = 0.25
+"""Of the height of words, that a line inside their box is at least as long as."""
+
+
+@rule(
+    "line-through-words",
+    HINT,
+    "Reported when a straight line begins or ends at the very point where a text stands, and crosses its "
+    "words.",
+)
+def line_through_words(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
+    """Lines from or to words that should have been travels."""
+    columns = sheet._columns
+    texts = columns.texts
+    if not texts or len(texts) > MOST_WORDS:
+        return
+    steps = np.flatnonzero((columns.of_steps("pen") == PenState.DRAW) & ~columns.is_curved)
+    starts, ends = columns.starts_of(steps), columns.ends_of(steps)
+    for text, low, high in zip(texts, boxes.low[-len(texts) :], boxes.high[-len(texts) :], strict=True):
+        at = np.array([text.x, text.y])
+        near = [(np.abs(end - at) <= EXACT * sheet.width).all(axis=1) for end in (starts, ends)]
+        for number in np.flatnonzero(near[0] | near[1]).tolist() if not text.heading % 90 else ():
+            within = _length_within(starts[number], ends[number], low, high)
+            if within < THROUGH * text.size:
+                continue
+            yield Match(
+                f"This line {'begins' if near[0][number] else 'ends'} where the words {_quoted(text.words)} "
+                "stand, and crosses them.",
+                "Move there without a line: nib.travel_to(…).",
+                complex(text.x, text.y),
+                (int(steps[number]),),
+            )
+
+
+def _length_within(start: Floats, end: Floats, low: Floats, high: Floats) -> float:
+    """How much of a line is within a box less a quarter of its sides all round (Liang and Barsky)."""
+    low, high = low + (high - low) / 4, high - (high - low) / 4
+    way = end - start
+    with np.errstate(divide="ignore", invalid="ignore"):
+        cuts = np.array([(low - start) / way, (high - start) / way])
+    is_along = way == 0
+    if (is_along & ((start < low) | (start > high))).any():
+        return 0.0
+    enters = np.where(is_along, -np.inf, cuts.min(axis=0)).max()
+    leaves = np.where(is_along, np.inf, cuts.max(axis=0)).min()
+    return max(0.0, float(min(leaves, 1.0) - max(enters, 0.0))) * float(np.hypot(*way))
+
+
 def _quoted(words: str) -> str:
     return repr(words if len(words) <= 24 else f"{words[:23]}…")
 

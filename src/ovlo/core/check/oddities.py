@@ -26,7 +26,7 @@ from ovlo.core.check.laws import (
 )
 from ovlo.core.check.series import FEWEST, Figures, Series, figures, series
 from ovlo.core.values.arrays import Complexes, Floats
-from ovlo.core.values.finding import HINT, Match, rule
+from ovlo.core.values.finding import HINT, Change, Match, rule
 
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
@@ -391,10 +391,11 @@ def _open_ring(one: Series, angle: Law, exact: float) -> Odd | None:
     )
     more = round(360 / abs(step))
     if abs(more * abs(step) - 360) < 0.01:
-        fix = f"If the ring is to be full, draw {more} of them."
+        fix, change = f"If the ring is to be full, draw {more} of them.", Change("times", f"{more}", count)
     else:
         fix = f"If they are to be evenly apart, turn by 360 / {count} = {360 / count:.4g}° after each."
-    return count - 1, _match(one, count - 1, words, fix)
+        change = None
+    return count - 1, _match(one, count - 1, words, fix)._replace(change=change)
 
 
 def _centre(places: Complexes) -> complex | None:

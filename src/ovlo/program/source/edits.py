@@ -44,7 +44,10 @@ def with_edit(finding: Finding, tree: ast.Module | None) -> Finding:
     near = [node for node in calls if node.lineno in finding.lines] or calls
     if len(near) != 1:
         return finding
-    return replace(finding, edit=_edit(near[0], change))
+    edit = _edit(near[0], change)
+    # The line to be changed is shown, also where it is a loop around those the finding speaks of.
+    callers = sorted({*finding.callers, edit.line}.difference(finding.lines))
+    return replace(finding, edit=edit, callers=tuple(callers))
 
 
 def _places(tree: ast.Module, change: Change, lines: set[int]) -> Iterator[ast.Call]:

@@ -99,24 +99,37 @@ def _is_last(rest: list[ast.stmt]) -> bool:
     "drawn-after-loop",
     HINT,
     "Reported when a loop travels from point to point without drawing, and the line behind it draws at the "
-    "last of them.",
+    "last of them; and when the line behind a loop draws with what the loop counts.",
 )
 def drawn_after_loop(tree: ast.Module) -> Iterator[SourceMatch]:
     """Loops of travels, with what should be drawn at each point behind them."""
     own = {one.name for one in functions(tree)}
     for body in every_block(tree):
         for loop, after in pairwise(body):
-            if not isinstance(loop, ast.For) or loop.orelse or not _only_travels(loop):
+            if not isinstance(loop, ast.For) or loop.orelse:
                 continue
             calls = [after.value] if isinstance(after, ast.Expr) else []
             if isinstance(after, ast.With):
                 calls = [item.context_expr for item in after.items]
-            if calls and (called(calls[0]) in MARKS or called(calls[0]) in own):
+            if not calls or (called(calls[0]) not in MARKS and called(calls[0]) not in own):
+                continue
+            if not _only_travels(loop):
+                yield from _drawn_once(loop, after, calls[0])
+            else:
                 words = (
                     f"The loop in line {loop.lineno} only travels, and this line draws once, at the last "
                     "point."
                 )
                 yield _to_be_indented(after, words, "so that it is drawn at each point")
+
+
+def _drawn_once(loop: ast.For, after: ast.stmt, call: ast.expr) -> Iterator[SourceMatch]:
+    """A mark behind a loop that shows what the loop counts, which is the last of it."""
+    counted = all_names(loop.target) & read_names(call)
+    if counted and not any(isinstance(one, ast.Break) for one in nodes(loop)):
+        name = min(counted)
+        words = f"This line draws once, with the last {name} that the loop in line {loop.lineno} counts."
+        yield _to_be_indented(after, words, f"so that it is drawn for each {name}")
 
 
 def _only_travels(loop: ast.For) -> bool:

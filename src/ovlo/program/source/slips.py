@@ -308,24 +308,30 @@ def _missing_brackets(tree: ast.Module) -> Iterator[SourceMatch]:
     "Reported when a list of three items or more is used for one of them alone, always the same.",
 )
 def _unused_items(tree: ast.Module) -> Iterator[SourceMatch]:
-    for node in tree.body:
-        target = node.targets[0] if isinstance(node, ast.Assign) else None
-        if not isinstance(node, ast.Assign) or not isinstance(target, ast.Name):
-            continue
-        if not isinstance(node.value, ast.List | ast.Tuple) or len(node.value.elts) < FEWEST_ITEMS:
-            continue
-        name = target.id
-        every = list(nodes(tree))
-        taken = [one for one in every if isinstance(one, ast.Subscript) and last_name(one.value) == name]
-        named = [one for one in every if isinstance(one, ast.Name) and one.id == name]
-        indices = {number_at(one.slice) for one in taken}
-        if len(named) == len(taken) + 1 and len(indices) == 1 and None not in indices:
-            first = taken[0]
-            yield SourceMatch(
-                first.lineno,
-                f"{name} has {len(node.value.elts)} items, but only {ast.unparse(first)} is ever used.",
-                f"Choose by a number that changes, such as {name}[i % {len(node.value.elts)}].",
-            )
+    for owner in (tree, *functions(tree)):
+        for node in owner.body:
+            yield from _unused_items_of(node, owner)
+
+
+def _unused_items_of(node: ast.stmt, owner: ast.AST) -> Iterator[SourceMatch]:
+    """Of a list that a module or function makes."""
+    target = node.targets[0] if isinstance(node, ast.Assign) else None
+    if not isinstance(node, ast.Assign) or not isinstance(target, ast.Name):
+        return
+    if not isinstance(node.value, ast.List | ast.Tuple) or len(node.value.elts) < FEWEST_ITEMS:
+        return
+    name = target.id
+    every = nodes(owner)
+    taken = [one for one in every if isinstance(one, ast.Subscript) and last_name(one.value) == name]
+    named = [one for one in every if isinstance(one, ast.Name) and one.id == name]
+    indices = {number_at(one.slice) for one in taken}
+    if len(named) == len(taken) + 1 and len(indices) == 1 and None not in indices:
+        first = taken[0]
+        yield SourceMatch(
+            first.lineno,
+            f"{name} has {len(node.value.elts)} items, but only {ast.unparse(first)} is ever used.",
+            f"Choose by a number that changes, such as {name}[i % {len(node.value.elts)}].",
+        )
 
 
 def _false_at_once(before: ast.stmt, loop: ast.While) -> Iterator[SourceMatch]:
