@@ -15,7 +15,7 @@ from ovlo.core.values.arguments import LARGEST, LARGEST_NUMBER, MOST
 GOOD = [
     (arguments.real, (2, LARGEST, -LARGEST, np.float32(0.5), np.array(7), Fraction(1, 4), Decimal("2.5"))),
     (arguments.positive, (1e-300, 3, LARGEST)),
-    (arguments.not_negative, (0, 0.0, 2.5, LARGEST, np.int64(3))),
+    (arguments.not_negative, (0, 0.0, 2.5, LARGEST, np.int64(3), np.int64(0), Fraction(0))),
     (arguments.whole, (0, -3, 2.0, np.int8(4), LARGEST_NUMBER)),
     (arguments.angle, (720.5, -1e12, LARGEST_NUMBER)),
 ]
@@ -125,3 +125,23 @@ def test_values_in_messages_are_short_and_never_fail():
     assert arguments.brief(10**300) == "a whole number of more than 60 digits"
     assert arguments.brief(lambda: 0) == "a function without a name"
     assert arguments.brief("a\x07") == r"'a\x07'"
+
+
+def test_letters_that_are_missing_are_listed_up_to_six():
+    assert arguments.named_letters("abcdef") == "'a', 'b', 'c', 'd', 'e', 'f'"
+    assert arguments.named_letters("abcdefg") == "'a', 'b', 'c', 'd', 'e', 'f' …"
+
+
+@pytest.mark.parametrize("value", ["gold", "Gold ", "#0a7"])
+def test_a_colour_in_the_place_of_a_size_needs_its_name(value):
+    with pytest.raises(BadType, match=f"a colour needs its name: fill={value!r}"):
+        arguments.positive(value, "circle", "radius")
+    with pytest.raises(BadType, match="give a number such as 90"):
+        arguments.positive(value, "forward", "distance")
+
+
+def test_controls_and_breaks_are_no_text_and_rare_letters_are():
+    assert arguments.text("Düne ✈ \u00ad\u3000", "text", "words") == "Düne ✈ \u00ad\u3000"
+    for character in "\t\n\x7f\u2028\ud800\uffff":
+        with pytest.raises(BadValue, match="contains the control character"):
+            arguments.text(f"kite{character}", "text", "words")

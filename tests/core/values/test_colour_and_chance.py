@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
+import math
 from random import Random
 
 import numpy as np
 import pytest
 
-from ovlo import BadType, BadValue, Colour, Dice, blend, ramp, shift_hue
+from ovlo import BadType, BadUse, BadValue, Colour, Dice, blend, ramp, shift_hue
 from ovlo.core.values.colour import difference, parse
-from ovlo.core.values.degrees import direction, normal
+from ovlo.core.values.degrees import DEGREE, direction, directions, half_turned, normal
 from ovlo.core.values.scatter import spread_points
 
 CSS = {
@@ -72,6 +73,53 @@ def test_points_keep_their_distance_and_leave_no_gap(width, height, distance):
     assert (nearest < 1.2 * distance).mean() > 0.99
 
 
+def test_points_are_those_of_bridsons_method_in_every_corner():
+    """Worked out once more as the paper has it: each candidate is held against all points, without a grid."""
+    random, width, height, distance = Random(7), 90.0, 60.0, 14.0
+    points = [((random.random() - 0.5) * width, (random.random() - 0.5) * height)]
+    active = points.copy()
+    while active:
+        at = int(random.random() * len(active))
+        for _ in range(30):
+            angle, reach = math.tau * random.random(), distance * math.sqrt(1 + 3 * random.random())
+            place = active[at][0] + reach * math.cos(angle), active[at][1] + reach * math.sin(angle)
+            is_in = abs(place[0]) <= width / 2 and abs(place[1]) <= height / 2
+            if is_in and all(math.dist(place, other) >= distance for other in points):
+                points.append(place)
+                active.append(place)
+                break
+        else:
+            active[at] = active[-1]
+            active.pop()
+    assert spread_points(Random(7), width, height, distance) == points
+    assert {(x > 0, y > 0) for x, y in points} == {(False, False), (False, True), (True, False), (True, True)}
+
+
+def test_a_scatter_is_spread_over_its_whole_box_whatever_the_distance():
+    for how in ({}, {"min_distance": 20}, {"min_distance": 1e-3}):
+        points = np.array(Dice(2, (600, 400)).scattered(60, **how))
+        assert (np.abs(points).max(axis=0) > (240, 140)).all()
+        apart = np.hypot(*(points[:, None] - points[None, :]).transpose(2, 0, 1))
+        # As far apart as so many fit, unless somebody asks for less.
+        least = 35 if not how else how["min_distance"]
+        assert apart[~np.eye(60, dtype=bool)].min() >= least
+    with pytest.raises(BadValue, match=r"only \d+ points fit at a distance of 90"):
+        Dice(2, (600, 400)).scattered(60, min_distance=90)
+
+
+def test_a_colour_may_be_as_long_as_any_needs_to_be():
+    assert parse(f"rgb(255 {' ' * 188}0 0)", "ink").hex == "#ff0000"
+    with pytest.raises(BadValue, match="there is no colour"):
+        parse(f"rgb(255 {' ' * 189}0 0)", "ink")
+
+
+def test_a_colour_that_is_called_says_how_it_is_set():
+    with pytest.raises(BadUse, match=r"nib\.ink = 'gold'"):
+        Colour(0, 0, 0)("gold")
+    with pytest.raises(BadUse, match=r'nib\.ink = "tomato"'):
+        Colour(0, 0, 0)()
+
+
 def test_dice_reach_both_ends_and_are_the_same_again():
     dice = Dice(3)
     assert {dice.integer(1, 3) for _ in range(60)} == {1, 2, 3}
@@ -90,4 +138,12 @@ def test_dice_reach_both_ends_and_are_the_same_again():
 def test_directions_of_whole_quarters_are_exact():
     assert [direction(angle) for angle in (0, 90, 180, 270)] == [(1, 0), (0, 1), (-1, 0), (0, -1)]
     assert (normal(-90), normal(720), normal(359.5)) == (270, 0, 359.5)
+    assert normal(-1e-20) == 0  # not 360
+    assert pytest.approx(math.pi / 180, rel=1e-15) == DEGREE
+    headings = np.array([0.0, 30.0, 90.0, 135.0, 180.0, 270.0, 300.0])
+    cosines, sines = directions(headings)
+    assert np.abs(cosines - np.cos(np.radians(headings))).max() < 1e-15
+    assert np.abs(sines - np.sin(np.radians(headings))).max() < 1e-15
+    assert (cosines[[0, 2, 4, 5]].tolist(), sines[[0, 2, 4, 5]].tolist()) == ([1, 0, -1, 0], [0, 1, 0, -1])
+    assert [half_turned(angle) for angle in (0.0, 180.0, -180.0, 190.0, 540.0)] == [0, 180, 180, -170, 180]
     assert direction(30) == pytest.approx((0.75**0.5, 0.5))
