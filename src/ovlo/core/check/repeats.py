@@ -14,9 +14,10 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ovlo.core.paint.contours import AXES, MEETS
-from ovlo.core.paint.likeness import numbered
+from ovlo.core.paint.likeness import AT_ONCE, numbered
 from ovlo.core.trail.columns import Columns, PenState
 from ovlo.core.values.arrays import Complexes, Floats, Ints
 
@@ -179,22 +180,38 @@ def _walk(columns: Columns, nib: int) -> Walk:
 
 def _kinds(columns: Columns, walk: Walk) -> tuple[Ints, Ints]:
     """Numbers of equal steps as seen from the step before, and as moves whatever was turned before them."""
-    size = float(np.abs(np.concatenate([walk.starts, walk.ends])).max()) or 1.0
-    before = np.exp(-1j * np.radians(np.append(0.0, walk.headings[:-1])))
-    gaps = (walk.starts - np.append(walk.starts[0], walk.ends[:-1])) * before / size
-    ways = (walk.ends - walk.starts) / size
-    turned = np.exp(1j * np.radians(walk.headings)) * before
-    bends = np.zeros((len(columns), 5))
+    size = max(float(np.abs(walk.starts).max()), float(np.abs(walk.ends).max())) or 1.0
     arcs = columns.arcs
-    first = np.exp(-1j * np.radians(columns.steps["heading"][arcs["step"]]))
-    for place, (x, y) in enumerate((("ux", "uy"), ("vx", "vy"))):
-        along = (arcs[x] + 1j * arcs[y]) * first / size
-        bends[arcs["step"], 2 * place : 2 * place + 2] = np.column_stack([along.real, along.imag])
-    bends[arcs["step"], 4] = arcs["sweep"] / 360
-    moves = np.column_stack([np.abs(ways), bends[walk.steps], walk.pens])
-    seen = ways * before
-    whole = np.column_stack([gaps.real, gaps.imag, seen.real, seen.imag, turned.real, turned.imag, moves])
-    return numbered(whole, SAME), numbered(moves, SAME)
+    first = np.exp(-1j * np.radians(columns.steps["heading"][arcs["step"]])) / size
+    along = [(arcs[x] + 1j * arcs[y]) * first for x, y in (("ux", "uy"), ("vx", "vy"))]
+    bends = np.column_stack([part for way in along for part in (way.real, way.imag)] + [arcs["sweep"] / 360])
+    count = len(walk.steps)
+    whole, moves = np.empty(count, np.int64), np.empty(count, np.int64)
+    for begin in range(0, count, AT_ONCE):
+        lot = slice(begin, min(begin + AT_ONCE, count))
+        seen, move = _measures(walk, lot, size, arcs["step"], bends)
+        whole[lot], moves[lot] = numbered(np.hstack([seen, move]), SAME), numbered(move, SAME)
+    return whole, moves
+
+
+def _measures(
+    walk: Walk, lot: slice, size: float, curved: NDArray[np.int64], bends: Floats
+) -> tuple[Floats, Floats]:
+    """What some steps are as seen from the step before, and as moves; curves have bends besides."""
+    starts, ends, headings = walk.starts[lot], walk.ends[lot], walk.headings[lot]
+    last = slice(max(lot.start - 1, 0), lot.stop - 1)
+    ends_before, headings_before = walk.ends[last], walk.headings[last]
+    if not lot.start:
+        ends_before, headings_before = np.append(starts[0], ends_before), np.append(0.0, headings_before)
+    before = np.exp(-1j * np.radians(headings_before))
+    gaps, ways = (starts - ends_before) * before / size, (ends - starts) / size
+    turned, seen = np.exp(1j * np.radians(headings)) * before, ways * before
+    bent = np.zeros((len(starts), 5))
+    rows = np.searchsorted(curved, walk.steps[lot])
+    is_curve = np.append(curved, -1)[rows] == walk.steps[lot]
+    bent[is_curve] = bends[rows[is_curve]]
+    measures = [part for one in (gaps, seen, turned) for part in (one.real, one.imag)]
+    return np.column_stack(measures), np.column_stack([np.abs(ways), bent, walk.pens[lot]])
 
 
 def _repeat(walk: Walk, moves: Ints, begin: int, stop: int, period: int) -> Repeat | None:

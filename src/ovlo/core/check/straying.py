@@ -184,6 +184,8 @@ def _joints(contour: Contour, columns: Columns, by_chance: bool) -> list[int]:
     point, as to the next of several shapes. Who walks on with the line before is threading beads on a string.
     """
     ends = _loop_ends(contour)
+    if not ends and not contour.is_curved.any():
+        return []  # no shape is in it
     parts: list[range] = []
     while (at := parts[-1].stop if parts else 0) < len(contour):
         parts.append(range(at, ends.get(at, at + 1)))
@@ -258,7 +260,8 @@ def _loop_ends(contour: Contour) -> dict[int, int]:
         return {}
     last: dict[int, int] = {}
     found: dict[int, int] = {}
-    for i, number in reversed(list(enumerate(numbers.tolist()))):
+    shared = np.flatnonzero(counts[numbers] > 1)[::-1]
+    for i, number in zip(shared.tolist(), numbers[shared].tolist(), strict=True):
         end = last.setdefault(number, i)
         if end - i >= FEWEST_SIDES or (end - i == 2 and contour.is_curved[i:end].any()):
             found[i] = end

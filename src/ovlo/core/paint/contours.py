@@ -13,7 +13,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.paint.likeness import mixed, numbered
+from ovlo.core.paint.likeness import AT_ONCE, mixed, numbered
 from ovlo.core.paint.outlines import ranges
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns, PenState
@@ -158,23 +158,38 @@ def contours(columns: Columns, places: NDArray[np.int32] | None = None) -> Itera
 
 def _kinds(columns: Columns, steps: Ints, bounds: Ints, places: NDArray[np.int32] | None) -> Ints:
     """A number for each contour, the same for those that are alike: their steps, as seen from the first."""
-    ways = (columns.points - columns.starts)[steps] @ AXES
-    bends = np.zeros((len(columns), 3), complex)
-    arcs = columns.arcs
-    bends[arcs["step"], 0] = arcs["ux"] + 1j * arcs["uy"]
-    bends[arcs["step"], 1] = arcs["vx"] + 1j * arcs["vy"]
-    bends[arcs["step"], 2] = arcs["sweep"]
-    u, v, sweep = bends[steps].T
-    first = np.repeat(bounds[:-1], np.diff(bounds))
+    if len(bounds) < 2:
+        return np.empty(0, np.int64)
+    ways, u, v, _ = _ways(columns, steps[bounds[:-1]])
     # A first step that ends where it began is a curve, and has its half-axes.
-    unit = np.select([ways != 0, u != 0, v != 0], [ways, u, v], 1)[first]
-    seen = [part for way in (ways, u, v) for part in ((way / unit).real, (way / unit).imag)]
-    kinds = numbered(np.column_stack([*seen, sweep.real / 360]), ALIKE)
-    if places is not None:
-        kinds ^= mixed(places[steps].astype(np.int64))
-    # The same steps in another order are not alike.
-    kinds = mixed(kinds + mixed(np.arange(len(steps)) - first))
-    return np.add.reduceat(kinds, bounds[:-1]) if len(bounds) > 1 else np.empty(0, np.int64)
+    units = np.select([ways != 0, u != 0, v != 0], [ways, u, v], 1)
+    kinds = np.empty(len(steps), np.int64)
+    for begin in range(0, len(steps), AT_ONCE):
+        lot = np.arange(begin, min(begin + AT_ONCE, len(steps)))
+        contour = np.searchsorted(bounds, lot, "right") - 1
+        *ways_of, sweeps = _ways(columns, steps[lot])
+        turned = [way / units[contour] for way in ways_of]
+        seen = [part for way in turned for part in (way.real, way.imag)]
+        some = numbered(np.column_stack([*seen, sweeps / 360]), ALIKE)
+        if places is not None:
+            some ^= mixed(places[steps[lot]].astype(np.int64))
+        # The same steps in another order are not alike.
+        kinds[lot] = mixed(some + mixed(lot - bounds[contour]))
+    return np.add.reduceat(kinds, bounds[:-1])
+
+
+def _ways(columns: Columns, steps: Ints) -> tuple[Complexes, Complexes, Complexes, Floats]:
+    """Where some steps lead, and what curves have besides: u, v and the sweep, 0 for straight ones."""
+    found = np.zeros((3, len(steps)), complex)
+    arcs = columns.arcs
+    rows = np.searchsorted(arcs["step"], steps)
+    is_curve = np.append(arcs["step"], -1)[rows] == steps
+    mine = arcs[rows[is_curve]]
+    found[0] = (columns.ends_of(steps) - columns.starts_of(steps)) @ AXES
+    found[1, is_curve], found[2, is_curve] = mine["ux"] + 1j * mine["uy"], mine["vx"] + 1j * mine["vy"]
+    sweeps = np.zeros(len(steps))
+    sweeps[is_curve] = mine["sweep"]
+    return found[0], found[1], found[2], sweeps
 
 
 def _largest(kinds: Ints, lengths: Floats, bounds: Ints) -> list[tuple[int, int]]:
