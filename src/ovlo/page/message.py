@@ -69,7 +69,7 @@ def parts(
     columns, nibs
         What is drawn, and the nibs, where they are read beside a program that goes on drawing.
     with_source : bool
-        Whether the program is told too, as coloured lines.
+        Whether the message has the program too, as coloured lines.
     """
     columns = sheet._columns if columns is None else columns
     if nibs is None:
@@ -138,9 +138,9 @@ def _marks(columns: Columns, prefix: str, arrays: Arrays) -> dict[str, Any]:
     lines, areas = strokes(columns), borders(columns)
     order = paint_order(columns, areas.keys, lines.steps)
     for name, outline in (("lines", lines), ("areas", areas)):
+        if prefix or not _is_of_steps(outline, columns):
+            arrays[f"{prefix}{name}.vertices"] = outline.vertices.ravel()
         _outline(outline, f"{prefix}{name}", arrays)
-        if not prefix and _is_of_steps(outline, columns):
-            del arrays[f"{name}.vertices"]
     arrays[f"{prefix}order"] = order.astype(np.int32)
     rows = columns.areas[areas.keys]
     ends = Parts(columns).area_ends[areas.keys]
@@ -176,13 +176,13 @@ def _dash_offsets(columns: Columns, lines: Outline) -> dict[int, float]:
 
 
 def _is_of_steps(outline: Outline, columns: Columns) -> bool:
-    """Whether each vertex is where its step ends, or begins if it is moved to: then steps tell it already."""
+    """Whether each vertex is where its step ends, or begins if it is moved to: then the page knows it."""
     ends, begins = columns.points[outline.vertex_steps], columns.starts[outline.vertex_steps]
     return np.array_equal(outline.vertices, np.where((outline.codes == MOVE)[:, np.newaxis], begins, ends))
 
 
 def _outline(outline: Outline, name: str, arrays: Arrays) -> None:
-    arrays[f"{name}.vertices"] = outline.vertices.ravel()
+    """All of an outline but its vertices, which steps may already say."""
     arrays[f"{name}.codes"] = outline.codes
     arrays[f"{name}.steps"] = outline.vertex_steps.astype(np.int32)
     arrays[f"{name}.firsts"] = outline.firsts.astype(np.int32)
@@ -289,7 +289,7 @@ def _call(number: int, row: CallTotal) -> dict[str, Any]:
 
 
 def told_finding(finding: Finding) -> dict[str, Any]:
-    """What the page is told of a finding."""
+    """A finding as the page shows it."""
     return {
         "rule": finding.rule,
         "severity": finding.severity,

@@ -14,6 +14,7 @@ from typing import NamedTuple
 
 from ovlo.core.values.errors import BadValue
 from ovlo.program.parameters import YES
+from ovlo.program.source.tree import defaults
 from ovlo.program.texts import lines_of, place_of
 
 Places = dict[str, ast.expr]
@@ -65,14 +66,7 @@ def _places(tree: ast.Module, function: str) -> Places:
         raise BadValue(
             f"{function} is not defined at the top level of the file, so its defaults cannot be changed."
         )
-    arguments = found[-1].args
-    taken = [*arguments.posonlyargs, *arguments.args]
-    with_default = taken[len(taken) - len(arguments.defaults) :]
-    places = {one.arg: default for one, default in zip(with_default, arguments.defaults, strict=True)}
-    for one, default in zip(arguments.kwonlyargs, arguments.kw_defaults, strict=True):
-        if default is not None:
-            places[one.arg] = default
-    return places
+    return {one.arg: default for one, default in defaults(found[-1]).items()}
 
 
 def _expression(name: str, default: ast.expr, value: str) -> str:

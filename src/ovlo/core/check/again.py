@@ -11,7 +11,7 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy as np
 
 from ovlo.core.paint.contours import AXES
-from ovlo.core.paint.likeness import mixed, numbered
+from ovlo.core.paint.likeness import coordinates, mixed, numbered
 from ovlo.core.paint.outlines import ranges
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns
@@ -154,7 +154,7 @@ def _figures(columns: Columns, same: float) -> ClosedFigures:
     start = np.append(0, stop[:-1])
     # Two points of each step, taken together, are the same whichever way it is walked.
     inner = [_within(columns, steps, starts, ends, share) for share in (1 / 3, 2 / 3)]
-    one, other = (mixed(numbered(np.column_stack([z.real, z.imag]), same)) for z in inner)
+    one, other = (mixed(numbered(np.column_stack(coordinates(z)), same)) for z in inner)
     borders = np.add.reduceat(mixed(one + other), start)
     kinds = borders ^ mixed(_paint(columns, style, area)[start])
     widths = np.array([one.line_width for one in columns.styles] or [0.0])[style[start]]
@@ -181,7 +181,7 @@ def _within(columns: Columns, steps: Ints, starts: Complexes, ends: Complexes, s
     is_curved = columns.is_curved[steps]
     found = starts + share * (ends - starts)
     if is_curved.any():
-        arcs = columns.arcs[np.searchsorted(columns.arcs["step"], steps[is_curved])]
+        arcs = columns.arcs_of(steps[is_curved])
         first, last = (np.column_stack([z.real, z.imag])[is_curved] for z in (starts, ends))
         found[is_curved] = curves.points_at(arcs, first, last, np.full(len(arcs), share)) @ AXES
     return found

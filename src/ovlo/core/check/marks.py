@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, NamedTuple
 import numpy as np
 
 from ovlo.core.paint.contours import AXES, MEETS
+from ovlo.core.paint.cutting import shares_inside
 from ovlo.core.paint.measures import MarkBoxes, widest_line
 from ovlo.core.paint.outlines import strokes
 from ovlo.core.trail.columns import Columns, PenState, Text
@@ -157,7 +158,7 @@ def words_over_frame(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
 
 
 THROUGH = 0.25
-"""Of the height of words, that a line inside their box is at least as long as."""
+"""Of the size of words, that a line is at least as long as within their box less a quarter all round."""
 
 
 @rule(
@@ -174,34 +175,31 @@ def line_through_words(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
         return
     steps = np.flatnonzero((columns.of_steps("pen") == PenState.DRAW) & ~columns.is_curved)
     starts, ends = columns.starts_of(steps), columns.ends_of(steps)
+    slack, across = EXACT * sheet.width, np.sort([text.x for text in texts])
+    # Of many lines most are nowhere near the x of a text.
+    near_x = [
+        np.searchsorted(across, x - 2 * slack) < np.searchsorted(across, x + 2 * slack)
+        for x in (starts[:, 0], ends[:, 0])
+    ]
+    some = near_x[0] | near_x[1]
+    steps, starts, ends = steps[some], starts[some], ends[some]
     for text, low, high in zip(texts, boxes.low[-len(texts) :], boxes.high[-len(texts) :], strict=True):
+        if text.heading % 90:
+            continue
         at = np.array([text.x, text.y])
-        near = [(np.abs(end - at) <= EXACT * sheet.width).all(axis=1) for end in (starts, ends)]
-        for number in np.flatnonzero(near[0] | near[1]).tolist() if not text.heading % 90 else ():
-            within = _length_within(starts[number], ends[number], low, high)
-            if within < THROUGH * text.size:
-                continue
+        begins, stops = ((np.abs(end - at) <= slack).all(axis=1) for end in (starts, ends))
+        mine = np.flatnonzero(begins | stops)
+        ways, rim = ends[mine] - starts[mine], (high - low) / 4
+        enters, leaves = shares_inside(starts[mine], ways, (*(low + rim), *(high - rim)))
+        inside = np.maximum(leaves - enters, 0.0) * np.hypot(ways[:, 0], ways[:, 1])
+        for number in mine[inside >= THROUGH * text.size].tolist():
             yield Match(
-                f"This line {'begins' if near[0][number] else 'ends'} where the words {_quoted(text.words)} "
+                f"This line {'begins' if begins[number] else 'ends'} where the words {_quoted(text.words)} "
                 "stand, and crosses them.",
                 "Move there without a line: nib.travel_to(…).",
                 complex(text.x, text.y),
                 (int(steps[number]),),
             )
-
-
-def _length_within(start: Floats, end: Floats, low: Floats, high: Floats) -> float:
-    """How much of a line is within a box less a quarter of its sides all round (Liang and Barsky)."""
-    low, high = low + (high - low) / 4, high - (high - low) / 4
-    way = end - start
-    with np.errstate(divide="ignore", invalid="ignore"):
-        cuts = np.array([(low - start) / way, (high - start) / way])
-    is_along = way == 0
-    if (is_along & ((start < low) | (start > high))).any():
-        return 0.0
-    enters = np.where(is_along, -np.inf, cuts.min(axis=0)).max()
-    leaves = np.where(is_along, np.inf, cuts.max(axis=0)).min()
-    return max(0.0, float(min(leaves, 1.0) - max(enters, 0.0))) * float(np.hypot(*way))
 
 
 def _quoted(words: str) -> str:

@@ -12,13 +12,15 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ovlo.core.paint.contours import AXES
-from ovlo.core.trail.columns import PenState
+from ovlo.core.trail.columns import Columns, PenState
 from ovlo.core.trail.origins import Origins
 from ovlo.core.values.arrays import Floats, Ints
 from ovlo.core.values.finding import HINT, Match, rule
 
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
+
+Entries = NDArray[np.int32]
 
 FEWEST, MOST = 4, 60
 """Calls of one function, each in a line of its own."""
@@ -44,17 +46,17 @@ def lies_on_another(sheet: Sheet) -> Iterator[Match]:
     origins, columns = sheet._origins, sheet._columns
     if origins is None or sheet.seed is not None or len(origins.entry_calls) > MOST_ENTRIES:
         return
-    seen = np.flatnonzero(columns.of_steps("pen") != PenState.JUMP)
-    for group in _siblings(origins):
-        of_entries = _members(group, origins.entry_parents)
-        members = of_entries[origins.step_entries[seen]]
-        steps, members = seen[members >= 0], members[members >= 0]
-        if len(np.unique(members)) < len(group):
+    groups = list(_siblings(origins))
+    if not groups:
+        return
+    seen = np.flatnonzero((columns.of_steps("pen") != PenState.JUMP) & (origins.step_entries >= 0))
+    entries = origins.step_entries[seen]
+    depths = origins.depths()
+    lows, highs = _boxes(columns, seen, entries, origins.entry_parents, depths)
+    for group in groups:
+        low, high = lows[group], highs[group]
+        if np.isinf(low).any():
             continue  # one of them draws nothing
-        low, high = np.full((len(group), 2), np.inf), np.full((len(group), 2), -np.inf)
-        for ends in (columns.starts[steps], columns.points[steps]):
-            np.minimum.at(low, members, ends)
-            np.maximum.at(high, members, ends)
         shared = np.clip(np.minimum(high[:, None], high) - np.maximum(low[:, None], low), 0, None).prod(
             axis=2
         )
@@ -66,14 +68,28 @@ def lies_on_another(sheet: Sheet) -> Iterator[Match]:
         if not _is_copied(low, int(other)) and not _is_copied(low + high, int(other)):
             continue
         name = origins.calls[origins.entry_calls[group[other]]].function
-        some = steps[members == other]
+        inside = origins.nearest_among(np.arange(len(lows)) == group[other], depths)
         yield Match(
             f"What this call of {name} draws lies on what the one before drew; the other {len(group) - 2} "
             "stand apart.",
             "Give it a place of its own, unless it belongs there.",
             complex((low[other] + high[other]) / 2 @ AXES),
-            tuple(some.tolist()),
+            tuple(seen[inside[entries] >= 0].tolist()),
         )
+
+
+def _boxes(
+    columns: Columns, steps: Ints, entries: Entries, parents: Entries, depths: list[Ints]
+) -> tuple[Floats, Floats]:
+    """The corners of what each entry draws, itself and by what it calls, each of shape (n, 2)."""
+    low, high = (np.full((len(parents), 2), far) for far in (np.inf, -np.inf))
+    for places in (columns.starts[steps], columns.points[steps]):
+        np.minimum.at(low, entries, places)
+        np.maximum.at(high, entries, places)
+    for rows in reversed(depths):
+        np.minimum.at(low, parents[rows], low[rows])
+        np.maximum.at(high, parents[rows], high[rows])
+    return low, high
 
 
 def _is_copied(places: Floats, row: int) -> bool:
@@ -93,13 +109,3 @@ def _siblings(origins: Origins) -> Iterator[Ints]:
         lines = set(origins.entry_lines[entries].tolist())
         if FEWEST <= len(entries) <= MOST and len(lines) == len(entries):
             yield np.array(entries)
-
-
-def _members(group: Ints, parents: NDArray[np.int32]) -> Ints:
-    """Which of a group, counted from 0, each entry is part of; -1 for none, also for the last, NOWHERE."""
-    found = np.full(len(parents) + 1, -1)
-    found[group] = np.arange(len(group))
-    for entry in range(int(group[0]) + 1, len(parents)):
-        if found[entry] < 0:
-            found[entry] = found[parents[entry]]
-    return found

@@ -14,10 +14,9 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ovlo.core.paint.contours import AXES, MEETS
-from ovlo.core.paint.likeness import AT_ONCE, numbered
+from ovlo.core.paint.likeness import coordinates, lots, numbered
 from ovlo.core.trail.columns import Columns, PenState
 from ovlo.core.values.arrays import Complexes, Floats, Ints
 
@@ -181,22 +180,14 @@ def _walk(columns: Columns, nib: int) -> Walk:
 def _kinds(columns: Columns, walk: Walk) -> tuple[Ints, Ints]:
     """Numbers of equal steps as seen from the step before, and as moves whatever was turned before them."""
     size = max(float(np.abs(walk.starts).max()), float(np.abs(walk.ends).max())) or 1.0
-    arcs = columns.arcs
-    first = np.exp(-1j * np.radians(columns.steps["heading"][arcs["step"]])) / size
-    along = [(arcs[x] + 1j * arcs[y]) * first for x, y in (("ux", "uy"), ("vx", "vy"))]
-    bends = np.column_stack([part for way in along for part in (way.real, way.imag)] + [arcs["sweep"] / 360])
-    count = len(walk.steps)
-    whole, moves = np.empty(count, np.int64), np.empty(count, np.int64)
-    for begin in range(0, count, AT_ONCE):
-        lot = slice(begin, min(begin + AT_ONCE, count))
-        seen, move = _measures(walk, lot, size, arcs["step"], bends)
+    whole, moves = np.empty(len(walk.steps), np.int64), np.empty(len(walk.steps), np.int64)
+    for lot in lots(len(walk.steps)):
+        seen, move = _measures(columns, walk, lot, size)
         whole[lot], moves[lot] = numbered(np.hstack([seen, move]), SAME), numbered(move, SAME)
     return whole, moves
 
 
-def _measures(
-    walk: Walk, lot: slice, size: float, curved: NDArray[np.int64], bends: Floats
-) -> tuple[Floats, Floats]:
+def _measures(columns: Columns, walk: Walk, lot: slice, size: float) -> tuple[Floats, Floats]:
     """What some steps are as seen from the step before, and as moves; curves have bends besides."""
     starts, ends, headings = walk.starts[lot], walk.ends[lot], walk.headings[lot]
     last = slice(max(lot.start - 1, 0), lot.stop - 1)
@@ -207,11 +198,13 @@ def _measures(
     gaps, ways = (starts - ends_before) * before / size, (ends - starts) / size
     turned, seen = np.exp(1j * np.radians(headings)) * before, ways * before
     bent = np.zeros((len(starts), 5))
-    rows = np.searchsorted(curved, walk.steps[lot])
-    is_curve = np.append(curved, -1)[rows] == walk.steps[lot]
-    bent[is_curve] = bends[rows[is_curve]]
-    measures = [part for one in (gaps, seen, turned) for part in (one.real, one.imag)]
-    return np.column_stack(measures), np.column_stack([np.abs(ways), bent, walk.pens[lot]])
+    is_curve = columns.is_curved[walk.steps[lot]]
+    arcs = columns.arcs_of(walk.steps[lot][is_curve])
+    ahead = np.exp(-1j * np.radians(headings[is_curve])) / size
+    along = [(arcs[x] + 1j * arcs[y]) * ahead for x, y in (("ux", "uy"), ("vx", "vy"))]
+    bent[is_curve] = np.column_stack([*coordinates(*along), arcs["sweep"] / 360])
+    moves = np.column_stack([np.abs(ways), bent, walk.pens[lot]])
+    return np.column_stack(coordinates(gaps, seen, turned)), moves
 
 
 def _repeat(walk: Walk, moves: Ints, begin: int, stop: int, period: int) -> Repeat | None:

@@ -131,13 +131,9 @@ class _Maker:
         calls = self._origins.entry_calls.astype(np.int64)
         parents = self._origins.entry_parents.astype(np.int64)
         counts = np.bincount(calls)
-        depths = _depths(parents)
+        depths = self._origins.depths()
         for call in np.flatnonzero((counts >= FEWEST) & (counts <= MOST)).tolist():
-            # The entry of this call that each entry is in; a parent stands before what it called.
-            inside = np.where(calls == call, np.arange(len(calls)), -1)
-            for rows in depths:
-                inside[rows] = np.where(inside[rows] >= 0, inside[rows], inside[parents[rows]])
-            figures = inside[self._entries]
+            figures = self._origins.nearest_among(calls == call, depths)[self._entries]
             chosen = np.flatnonzero((figures >= 0) & (self._entries >= 0))
             yield from self._split(chosen, figures[chosen], parents[figures[chosen]])
 
@@ -182,26 +178,13 @@ class _Maker:
         return Series(steps, places, sizes, lengths, turns, shapes, looks, pens)
 
 
-def _depths(parents: Ints) -> list[Ints]:
-    """The entries that another one called, those of each depth together, the outermost first."""
-    depths = np.zeros(len(parents), np.int64)
-    found: list[Ints] = []
-    rows = np.flatnonzero(parents >= 0)
-    while len(rows):
-        depths[rows] = depths[parents[rows]] + 1
-        deeper = depths[rows] > len(found) + 1
-        found.append(rows[~deeper])
-        rows = rows[deeper]
-    return found
-
-
 def _sampled(columns: Columns, steps: Ints) -> Complexes:
     """Points of each step, shape (n, len(SAMPLES))."""
     starts, ends = columns.starts[steps] @ AXES, columns.points[steps] @ AXES
     found: Complexes = starts[:, None] + SAMPLES * (ends - starts)[:, None]
     curved = np.flatnonzero(columns.is_curved[steps])
     if len(curved):
-        arcs = columns.arcs[np.searchsorted(columns.arcs["step"], steps[curved])]
+        arcs = columns.arcs_of(steps[curved])
         first, last = columns.starts[steps[curved]], columns.points[steps[curved]]
         for number, share in enumerate(SAMPLES[1:-1].tolist(), 1):
             found[curved, number] = curves.points_at(arcs, first, last, np.full(len(arcs), share)) @ AXES
@@ -214,7 +197,7 @@ def _boxes(columns: Columns, steps: Ints) -> tuple[Floats, Floats]:
     low, high = np.minimum(starts, ends), np.maximum(starts, ends)
     curved = np.flatnonzero(columns.is_curved[steps])
     if len(curved):
-        arcs = columns.arcs[np.searchsorted(columns.arcs["step"], steps[curved])]
+        arcs = columns.arcs_of(steps[curved])
         low[curved], high[curved] = curves.boxes(arcs, starts[curved], ends[curved])
     return low, high
 

@@ -13,7 +13,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.paint.likeness import AT_ONCE, mixed, numbered
+from ovlo.core.paint.likeness import coordinates, lots, mixed, numbered
 from ovlo.core.paint.outlines import ranges
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns, PenState
@@ -164,31 +164,28 @@ def _kinds(columns: Columns, steps: Ints, bounds: Ints, places: NDArray[np.int32
     # A first step that ends where it began is a curve, and has its half-axes.
     units = np.select([ways != 0, u != 0, v != 0], [ways, u, v], 1)
     kinds = np.empty(len(steps), np.int64)
-    for begin in range(0, len(steps), AT_ONCE):
-        lot = np.arange(begin, min(begin + AT_ONCE, len(steps)))
+    for some in lots(len(steps)):
+        lot = np.arange(some.start, some.stop)
         contour = np.searchsorted(bounds, lot, "right") - 1
-        *ways_of, sweeps = _ways(columns, steps[lot])
-        turned = [way / units[contour] for way in ways_of]
-        seen = [part for way in turned for part in (way.real, way.imag)]
-        some = numbered(np.column_stack([*seen, sweeps / 360]), ALIKE)
+        *ways_of, sweeps = _ways(columns, steps[some])
+        seen = coordinates(*(way / units[contour] for way in ways_of))
+        numbers = numbered(np.column_stack([*seen, sweeps / 360]), ALIKE)
         if places is not None:
-            some ^= mixed(places[steps[lot]].astype(np.int64))
+            numbers ^= mixed(places[steps[some]].astype(np.int64))
         # The same steps in another order are not alike.
-        kinds[lot] = mixed(some + mixed(lot - bounds[contour]))
+        kinds[some] = mixed(numbers + mixed(lot - bounds[contour]))
     return np.add.reduceat(kinds, bounds[:-1])
 
 
 def _ways(columns: Columns, steps: Ints) -> tuple[Complexes, Complexes, Complexes, Floats]:
     """Where some steps lead, and what curves have besides: u, v and the sweep, 0 for straight ones."""
     found = np.zeros((3, len(steps)), complex)
-    arcs = columns.arcs
-    rows = np.searchsorted(arcs["step"], steps)
-    is_curve = np.append(arcs["step"], -1)[rows] == steps
-    mine = arcs[rows[is_curve]]
+    is_curve = columns.is_curved[steps]
+    arcs = columns.arcs_of(steps[is_curve])
     found[0] = (columns.ends_of(steps) - columns.starts_of(steps)) @ AXES
-    found[1, is_curve], found[2, is_curve] = mine["ux"] + 1j * mine["uy"], mine["vx"] + 1j * mine["vy"]
+    found[1, is_curve], found[2, is_curve] = arcs["ux"] + 1j * arcs["uy"], arcs["vx"] + 1j * arcs["vy"]
     sweeps = np.zeros(len(steps))
-    sweeps[is_curve] = mine["sweep"]
+    sweeps[is_curve] = arcs["sweep"]
     return found[0], found[1], found[2], sweeps
 
 
@@ -209,7 +206,7 @@ def _largest(kinds: Ints, lengths: Floats, bounds: Ints) -> list[tuple[int, int]
 def _course(columns: Columns, steps: Ints, points: Complexes, is_curved: Bools) -> Complexes:
     if not is_curved.any():
         return points
-    arcs = columns.arcs[np.searchsorted(columns.arcs["step"], steps[is_curved])]
+    arcs = columns.arcs_of(steps[is_curved])
     parts: list[Complexes] = []
     between = iter(arcs_between(arcs, points[:-1][is_curved], points[1:][is_curved]))
     for point, bends in zip(points[:-1], is_curved.tolist(), strict=True):

@@ -44,7 +44,7 @@ def cut(vertices: Floats, codes: Bytes, box: Box, dashes: Sequence[float] = (), 
         return vertices, codes
     start, step = vertices[ends - 1], vertices[ends] - vertices[ends - 1]
     pieces = np.cumsum(codes == MOVE)[ends]
-    first, last = _inside(start, step, box)
+    first, last = shares_inside(start, step, box)
     if dashes:
         first, last, seen = _dashed(first, last, np.hypot(*step.T), pieces, dashes, offset)
         is_closed = np.zeros(len(seen), bool)
@@ -75,7 +75,7 @@ def cut(vertices: Floats, codes: Bytes, box: Box, dashes: Sequence[float] = (), 
     return points, kinds
 
 
-def _inside(start: Floats, step: Floats, box: Box) -> tuple[Floats, Floats]:
+def shares_inside(start: Floats, step: Floats, box: Box) -> tuple[Floats, Floats]:
     """The shares at which lines enter and leave a box (Liang and Barsky, 1984); none where first > last."""
     first, last = np.zeros(len(start)), np.ones(len(start))
     low, high = np.array(box[:2]), np.array(box[2:])

@@ -5,9 +5,11 @@ numbered(rows, 1e-6)
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import numpy as np
 
-from ovlo.core.values.arrays import Floats, Ints
+from ovlo.core.values.arrays import Complexes, Floats, Ints
 
 ASIDE = 0.3719
 """Of a cell, by which the cells are moved, so that common values do not lie on their edges."""
@@ -18,6 +20,16 @@ AT_ONCE = 100_000
 
 FARTHEST = 2**62
 """Cells farther out are one, so that they fit into whole numbers."""
+
+
+def coordinates(*points: Complexes) -> list[Floats]:
+    """The x and y of each of some points or ways, as measures to be numbered."""
+    return [part for one in points for part in (one.real, one.imag)]
+
+
+def lots(count: int) -> Iterator[slice]:
+    """So many rows in lots of those that are numbered at once."""
+    return (slice(first, min(first + AT_ONCE, count)) for first in range(0, count, AT_ONCE))
 
 
 def numbered(rows: Floats, same: float) -> Ints:
@@ -31,8 +43,7 @@ def numbered(rows: Floats, same: float) -> Ints:
     """
     weights = np.random.default_rng(1).integers(1, 2**62, rows.shape[1], dtype=np.int64) | 1
     found = np.empty(len(rows), np.int64)
-    for first in range(0, len(rows), AT_ONCE):
-        some = slice(first, first + AT_ONCE)
+    for some in lots(len(rows)):
         with np.errstate(over="ignore"):
             cells = np.clip(np.floor(rows[some] / same + ASIDE), -FARTHEST, FARTHEST).astype(np.int64)
         found[some] = np.bitwise_xor.reduce(mixed(cells * weights), axis=1)

@@ -225,6 +225,10 @@ class Columns:
         starts[first, 0], starts[first, 1] = self.runs["x"][runs[first]], self.runs["y"][runs[first]]
         return starts
 
+    def arcs_of(self, steps: Ints) -> NDArray[np.void]:
+        """The curves that some steps are, which all are curved."""
+        return self.arcs[np.searchsorted(self.arcs["step"], steps)]
+
     @cached_property
     def stops(self) -> Ints:
         """One past the last step of each run, shape (m,)."""

@@ -22,7 +22,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from ovlo.core.values.arrays import Bools
+from ovlo.core.values.arrays import Bools, Ints
 
 NOWHERE = -1
 """The number of a place that is not in the user's program."""
@@ -158,6 +158,26 @@ class Origins(NamedTuple):
             found.append(entry)
             entry = int(self.entry_parents[entry])
         return tuple(reversed(found))
+
+    def depths(self) -> list[Ints]:
+        """The entries that another one called, those of each depth together, the outermost first."""
+        parents = self.entry_parents
+        depths = np.zeros(len(parents), np.int64)
+        found: list[Ints] = []
+        rows = np.flatnonzero(parents >= 0)
+        while len(rows):
+            depths[rows] = depths[parents[rows]] + 1
+            deeper = depths[rows] > len(found) + 1
+            found.append(rows[~deeper])
+            rows = rows[deeper]
+        return found
+
+    def nearest_among(self, chosen: Bools, depths: list[Ints]) -> Ints:
+        """For each entry the nearest of some that it is in, or is; -1 where there is none."""
+        found = np.where(chosen, np.arange(len(chosen)), -1)
+        for rows in depths:
+            found[rows] = np.where(found[rows] >= 0, found[rows], found[self.entry_parents[rows]])
+        return found
 
     def places_in(self, function: str) -> Bools:
         """Which places are in a function or in what it calls, shape (places,)."""

@@ -15,10 +15,7 @@ from dataclasses import replace
 from math import isclose
 
 from ovlo.core.values.finding import Change, Edit, Finding
-from ovlo.program.source.tree import (
-    called,
-    nodes,
-)
+from ovlo.program.source.tree import called, nodes
 
 CALLS = {
     "turn": {"left", "right"},

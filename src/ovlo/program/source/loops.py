@@ -20,7 +20,7 @@ from ovlo.program.source.tree import (
     all_names,
     called,
     changed_names,
-    defaults,
+    default_numbers,
     every_block,
     functions,
     indenting,
@@ -295,9 +295,10 @@ def _of_words(inside: list[ast.AST], values: ast.expr) -> ast.Constant | None:
 
 def _item_of(inside: list[ast.AST], values: ast.expr) -> ast.Subscript | None:
     """The item of the list a loop goes through that is always the same one, if there is just one."""
-    name = last_name(values) if isinstance(values, ast.Name) else ""
+    if not isinstance(values, ast.Name):
+        return None
     items = [
-        node for node in inside if isinstance(node, ast.Subscript) and name and last_name(node.value) == name
+        node for node in inside if isinstance(node, ast.Subscript) and last_name(node.value) == values.id
     ]
     return items[0] if len(items) == 1 and isinstance(number_at(items[0].slice), int) else None
 
@@ -333,7 +334,7 @@ def same_loop_name(tree: ast.Module) -> Iterator[SourceMatch]:
 def empty_range(tree: ast.Module) -> Iterator[SourceMatch]:
     """Ranges that hold no numbers."""
     for owner in (tree, *functions(tree)):
-        yield from _empty_ranges(owner, defaults(owner) if isinstance(owner, Function) else {})
+        yield from _empty_ranges(owner, default_numbers(owner) if isinstance(owner, Function) else {})
 
 
 def _empty_ranges(owner: ast.AST, known: dict[str, Any]) -> Iterator[SourceMatch]:

@@ -15,10 +15,7 @@ from dataclasses import replace
 from ovlo.core.values.finding import PROBLEM, Finding
 from ovlo.program.source.edits import with_edit
 from ovlo.program.source.rules import findings_in, parsed
-from ovlo.program.source.tree import (
-    called,
-    nodes,
-)
+from ovlo.program.source.tree import called, nodes
 
 EXPLAINED = {
     "radians-for-degrees": {

@@ -23,6 +23,7 @@ from ovlo.program.source.tree import (
     SourceMatch,
     blocks,
     called,
+    defaults,
     functions,
     lone_expressions,
     nodes,
@@ -141,11 +142,7 @@ def _unused_parameter(tree: ast.Module) -> Iterator[SourceMatch]:
 
 def _written_instead(function: Function, parameter: ast.arg) -> ast.Constant | None:
     """The number in a function that is the default of a parameter, where there is just one."""
-    plain, named = function.args.posonlyargs + function.args.args, function.args.kwonlyargs
-    given = function.args.defaults
-    defaults: dict[ast.arg, ast.expr] = dict(zip(plain[len(plain) - len(given) :], given, strict=True))
-    defaults |= {one: value for one, value in zip(named, function.args.kw_defaults, strict=True) if value}
-    default = defaults.get(parameter)
+    default = defaults(function).get(parameter)
     if not isinstance(default, ast.Constant) or type(default.value) not in (int, float):
         return None
     found = [

@@ -2,7 +2,7 @@
 
 found = list(_no_effect(tree))
 
-Names are followed by pyflakes. Only what is wrong is told, never style.
+Names are followed by pyflakes. Only what is wrong is reported, never style.
 """
 
 from __future__ import annotations
@@ -24,6 +24,7 @@ from ovlo.program.source.tree import (
     SourceMatch,
     called,
     changed_names,
+    defaults,
     defined_names,
     every_block,
     functions,
@@ -390,13 +391,7 @@ def _is_within(kind: type[ast.cmpop], first: float, second: float) -> bool:
 )
 def _shared_default(tree: ast.Module) -> Iterator[SourceMatch]:
     for function in functions(tree):
-        taken = function.args
-        plain = [*taken.posonlyargs, *taken.args]
-        pairs = [
-            *zip(plain[len(plain) - len(taken.defaults) :], taken.defaults, strict=True),
-            *zip(taken.kwonlyargs, taken.kw_defaults, strict=True),
-        ]
-        for one, default in pairs:
+        for one, default in defaults(function).items():
             if isinstance(default, ast.List | ast.Dict | ast.Set) and _is_changed(function, one.arg):
                 yield SourceMatch(
                     one.lineno,

@@ -58,16 +58,19 @@ def parameters(function: Function) -> list[ast.arg]:
     return [*taken.posonlyargs, *taken.args, *taken.kwonlyargs]
 
 
-def defaults(function: Function) -> dict[str, Any]:
-    """The numbers but 0 that parameters have if nobody says otherwise, of those that are not given others."""
+def defaults(function: Function) -> dict[ast.arg, ast.expr]:
+    """The parameters that have a default, with it."""
     taken = function.args
     positional = [*taken.posonlyargs, *taken.args]
-    pairs = [
-        *zip(positional[len(positional) - len(taken.defaults) :], taken.defaults, strict=True),
-        *zip(taken.kwonlyargs, taken.kw_defaults, strict=True),
-    ]
+    found = dict(zip(positional[len(positional) - len(taken.defaults) :], taken.defaults, strict=True))
+    named = zip(taken.kwonlyargs, taken.kw_defaults, strict=True)
+    return found | {one: value for one, value in named if value is not None}
+
+
+def default_numbers(function: Function) -> dict[str, Any]:
+    """The numbers but 0 that parameters have if nobody says otherwise, of those that are not given others."""
     changed = set().union(*map(changed_names, function.body))
-    found = {one.arg: number_at(value) for one, value in pairs if value is not None}
+    found = {one.arg: number_at(value) for one, value in defaults(function).items()}
     return {name: value for name, value in found.items() if value and name not in changed}
 
 
