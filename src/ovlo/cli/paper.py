@@ -9,18 +9,21 @@ from typing import TYPE_CHECKING
 
 import click
 
-from ovlo.cli.options import Target, spelt
+from ovlo.cli.options import Decorated, Target, spelt
 from ovlo.core.values.units import MARGIN
 
 if TYPE_CHECKING:
     from ovlo.render.paper.paper_sheet import Paper
     from ovlo.render.paper.poster import PaperHow
 
-page_size_option = click.option(
-    "--page-size",
-    metavar="NAME",
-    help="Paper size, such as A4, letter or 200x300mm. [default: the size of the sheet]",
-)
+
+def _page_size_option(use: str) -> Decorated:
+    words = f"Paper size, such as A4, letter or 200x300mm{use}. [default: the size of the sheet]"
+    return click.option("--page-size", metavar="NAME", help=words)
+
+
+page_size_option = _page_size_option("; the picture is scaled to fill it")
+plot_size_option = _page_size_option("")
 landscape_option = click.option("--landscape", is_flag=True, help="Use landscape orientation.")
 margin_option = click.option(
     "--margin", metavar="LENGTH", help=f"Empty space on each side of a page. [default: {MARGIN:g}mm]"

@@ -12,7 +12,7 @@ import click
 
 from ovlo import outlets
 from ovlo.cli.options import Target, choice_option, program_or_none, spelt, targets
-from ovlo.cli.paper import landscape_option, margin_option, page_size_option
+from ovlo.cli.paper import landscape_option, margin_option, plot_size_option
 from ovlo.cli.run import Run, saves_files
 from ovlo.cli.speech.plots import read, written
 from ovlo.cli.speech.saying import say
@@ -30,7 +30,7 @@ from ovlo.render.plotter.making import PlotHow, PlotOrder, checked_order
     "Without it, an SVG named after the program.",
     program_or_none,
 )
-@page_size_option
+@plot_size_option
 @landscape_option
 @margin_option
 @click.option(

@@ -430,6 +430,7 @@ def test_off_sheet_says_how_it_would_fit_and_which_line_leaves(program):
     assert fix(f"nib.travel_to(-400, -300)\n{square}").startswith(
         "All marks fit if they are drawn 80 px farther right and 60 px higher."
     )
+    assert fix("nib.travel_to(0, 145)\n" + square) == "All marks fit if they are drawn 5 px lower."
     assert fix("nib.circle(300)").startswith("All marks fit at 0.8 of the size, positions included, or on")
     # Made smaller, or moved so, nothing leaves the sheet any more.
     assert Sheet(640, 480).check() != []
@@ -516,6 +517,9 @@ def test_nothing_drawn_is_said_once_by_its_cause(ovlo_command, program):
     assert "Nothing was drawn" not in unused.stdout
     failed = ovlo_command("check", program(f"{bare}nib.forward('90')\n"))
     assert "Nothing was drawn" not in failed.stdout
+    # A nib that is there need not be made.
+    with_nib = ovlo_command("check", program(f"{bare}nib.left(90)\n")).stdout
+    assert "Fix: Draw with nib.forward(90).\n" in with_nib
 
 
 def test_of_a_stopped_program_only_what_was_finished_is_told(ovlo_command, program):

@@ -35,6 +35,8 @@ def found(code: str) -> list[tuple[str, int]]:
         ("unused-result", 2, "def tail(fish):\n    fish.turned(45)\n"),
         ("unused-result", 2, "def tail(sizes):\n    sorted(sizes)\n"),
         ("unused-result", 2, "def tail(word):\n    word.upper()\n"),
+        ("unused-result", 2, "def tail(row, bows):\n    row(bows, gap=5).centred()\n"),
+        ("unused-result", 2, "def tail(Motif, bow):\n    Motif.record(bow)\n"),
         ("unreachable", 3, "def tail(nib):\n    return 5\n    nib.left(90)\n"),
         ("unreachable", 4, "def tail(nib):\n    for _ in range(3):\n        break\n        nib.left(90)\n"),
         ("fixed-condition", 2, 'def tail(word):\n    if word == "a" or "b":\n        print(word)\n'),

@@ -86,11 +86,12 @@ def _moves(sheet: Sheet) -> Iterator[Match]:
     if nothing and not len(columns.areas):  # an area without a line says more
         moved = len(runs) and bool((columns.starts != columns.points).any())
         what = "the nib only travelled" if moved else "no nib moved"
+        draw = "Draw" if sheet.nibs else "Make a nib with sheet.new_nib(), then draw"
         yield Match(
             f"Nothing was drawn at all: {what}.",
             "Draw with nib.forward(90); nib.travel(90) moves without a line."
             if moved
-            else "Make a nib with sheet.new_nib(), then draw with nib.forward(90).",
+            else f"{draw} with nib.forward(90).",
             0j,
             tuple(range(len(columns))) if moved else (),
         )

@@ -24,6 +24,9 @@ if TYPE_CHECKING:
 BLEEDING = 0.2
 """An area without an outline of which so much is on the sheet was meant to run over its edge."""
 
+EXCHANGED = 1.1
+"""How far beyond the edge a picture reaches, as a share of half the sheet, whose x and y may be exchanged."""
+
 TINY = 0.04
 """A picture of which nothing reaches farther than this share of the sheet, either way, is too small."""
 
@@ -328,7 +331,8 @@ def _fix_of_place(sheet: Sheet, boxes: MarkBoxes, out: MarkBoxes) -> str:
     low, high = boxes.low.min(axis=0), boxes.high.max(axis=0)
     half, unit = np.array([sheet.width, sheet.height]) / 2, sheet.unit
     reach = np.maximum(-low, high)
-    exchanged = " All would fit if x and y were exchanged." if (reach[::-1] <= half).all() else ""
+    swaps = (reach[::-1] <= half).all() and (reach > EXCHANGED * half).any()
+    exchanged = " All would fit if x and y were exchanged." if swaps else ""
     if move := _move_into(low, high, half, unit):
         return f"All marks fit if they are drawn {move}.{exchanged}"
     lowest, highest = out.low.min(axis=0), out.high.max(axis=0)

@@ -38,8 +38,11 @@ from ovlo.program.source.tree import (
 
 NEW_OF_MOTIF = {"centred", "mirrored", "moved", "scaled", "turned"}
 NEW_OF_TEXT = {"upper", "strip", "title", "capitalize", "center", "zfill"}
-NEW = {"sorted", "reversed", "abs", "round", "min", "max", "sum", "len", "blend", "ramp", "shift_hue"}
-"""What only gives back something new, as a method of a motif or of a text, or as a function."""
+MAKES_MOTIF = {"centred", "column", "cropped", "end_to_end", "from_svg", "layered", "record", "row"}
+NEW_BY_METHOD = NEW_OF_MOTIF | NEW_OF_TEXT | {"record", "from_svg", "cropped", "distance_to", "heading_to"}
+NEW_OF_OVLO = {"blend", "column", "end_to_end", "from_polar", "layered", "ramp", "row", "shift_hue"}
+NEW = {"sorted", "reversed", "abs", "round", "min", "max", "sum", "len"} | NEW_OF_OVLO
+"""What only gives back something new, by a method or a function."""
 
 LEAVING = ast.Return | ast.Raise | ast.Break | ast.Continue
 
@@ -190,17 +193,17 @@ def _unused_result(tree: ast.Module) -> Iterator[SourceMatch]:
     for call in lone_expressions(tree):
         if not isinstance(call, ast.Call) or (name := called(call)) in own:
             continue
-        is_method = isinstance(call.func, ast.Attribute) and name in NEW_OF_MOTIF | NEW_OF_TEXT
-        if is_method and isinstance(call.func, ast.Attribute) and isinstance(call.func.value, ast.Name):
-            kept = f"{call.func.value.id} = {ast.unparse(call)}"
-        elif isinstance(call.func, ast.Name) and name in NEW:
-            kept = f"result = {ast.unparse(call)}"
-        else:
+        if name not in (NEW_BY_METHOD if isinstance(call.func, ast.Attribute) else NEW):
             continue
+        changes = isinstance(call.func, ast.Attribute) and name in NEW_OF_MOTIF | NEW_OF_TEXT
+        of_name = call.func.value if isinstance(call.func, ast.Attribute) else call.func
+        kept = of_name.id if changes and isinstance(of_name, ast.Name) else "result"
+        named = f"ive it a name: {kept} = {ast.unparse(call)}."
+        drawn = f"Draw it with nib.stamp({ast.unparse(call)}), or g" if name in MAKES_MOTIF else "G"
         yield SourceMatch(
             call.lineno,
             f"{ast.unparse(call)} gives back something new, and this line does not keep it.",
-            f"Give it a name: {kept}.",
+            drawn + named,
         )
 
 
