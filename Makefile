@@ -2,7 +2,7 @@
 # make test          all checks: style, types, imports, tests
 # make bench         ratios against their floors, in under five minutes; ONLY="help" for one row, ONLY=all for all
 # make torture       random programs, bad values and kills, for an hour (not part of make test)
-# make mutants       small wrong changes in each room, and whether its tests notice (hours; not part of make test)
+# make mutants       small wrong changes in each room, and whether its tests notice (an hour; not part of make test)
 # make coverage      what the tests reach, subprocesses included
 # make docs          the guide as a site: docs/_build/index.html
 # make handouts      the lessons of the guide as PDF: docs/_build/handouts
@@ -32,7 +32,7 @@ bench: .venv/test
 	$(BIN)/python -m bench $(ONLY)
 
 torture: .venv/test
-	$(BIN)/python -m torture --programs 10000 --kills 200 --icons 135
+	$(BIN)/python -m torture --programs 10000 --kills 200 --mishaps 10 --icons 135
 
 mutants: .venv/test
 	$(BIN)/python -m mutants

@@ -1,6 +1,6 @@
 """Try everything hard, and print one table.
 
-python -m torture --programs 10000 --kills 200 --icons 150
+python -m torture --programs 10000 --kills 200 --mishaps 10 --icons 150
 """
 
 from __future__ import annotations
@@ -19,6 +19,7 @@ import click
 from ovlo.program.processes.workers import Going, Lost, done
 from torture import extremes, icons, pictures, values
 from torture.kills import killed
+from torture.mishaps import MISHAPS
 
 SLOWEST = 10.0
 """Seconds a program, or the pictures of a parameter's extremes, may take."""
@@ -84,15 +85,16 @@ def every(
 @click.option("--programs", default=1000, help="How many random programs.")
 @click.option("--first", default=0, help="The seed of the first.")
 @click.option("--kills", default=20, help="How many processes are killed.")
+@click.option("--mishaps", default=1, help="How many rounds of crashes, full disks, doubled files and tabs.")
 @click.option("--icons", "icon_count", default=0, help="How many pictures of each set from npm.")
 @click.option("--table/--no-table", default=True, help="The table of values, and their extremes.")
-def main(programs: int, first: int, kills: int, icon_count: int, table: bool) -> None:
+def main(programs: int, first: int, kills: int, mishaps: int, icon_count: int, table: bool) -> None:
     """Try everything hard, and print one table."""
     with tempfile.TemporaryDirectory() as folder, contextlib.chdir(folder):
-        _try_all(programs, first, kills, icon_count, table)
+        _try_all(programs, first, kills, mishaps, icon_count, table)
 
 
-def _try_all(programs: int, first: int, kills: int, icon_count: int, table: bool) -> None:
+def _try_all(programs: int, first: int, kills: int, mishaps: int, icon_count: int, table: bool) -> None:
     # What the workers begin with is loaded once, before they are there.
     of_program(0)
     results = every("random programs", of_program, list(range(first, first + programs)))
@@ -108,14 +110,20 @@ def _try_all(programs: int, first: int, kills: int, icon_count: int, table: bool
         every("bad values of a parameter", partial(of_case, is_extreme=False), numbers, 60)
         drawn = [number for number, case in enumerate(values.cases()) if extremes.is_drawn(case)]
         every("extremes of a parameter", partial(of_case, is_extreme=True), drawn, 100)
-    if kills:
-        with ThreadPoolExecutor(os.cpu_count()) as pool:
-            faults = [fault for fault in pool.map(killed, range(kills)) if fault]
-        for fault in faults:
-            click.echo(f"  {fault}")
-        click.echo(f"kills: {kills}, {kills - len(faults)} with a whole file and nothing left over")
+    _attempts("kills", killed, kills)
+    for title, (attempt, count) in MISHAPS.items():
+        _attempts(title, attempt, mishaps * count)
     if icon_count:
         _icons(icon_count)
+
+
+def _attempts(title: str, attempt: Callable[[int], str], count: int) -> None:
+    """Do something so many times, in threads, since what may break is in other processes."""
+    with ThreadPoolExecutor(os.cpu_count()) as pool:
+        faults = [fault for fault in pool.map(attempt, range(count)) if fault]
+    for fault in faults:
+        click.echo(f"  {title}: {fault}")
+    click.echo(f"{title}: {count} tried, {len(faults)} with faults")
 
 
 def _icons(count: int) -> None:

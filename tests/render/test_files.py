@@ -102,6 +102,25 @@ def test_a_removed_folder_is_said_and_absolute_paths_still_work(program, tmp_pat
     assert "Traceback" not in done.stderr
 
 
+@pytest.mark.parametrize("words", ["--help", "--version", "draw --help"])
+def test_help_on_a_full_disk_is_an_error(words):
+    with open("/dev/full", "w") as full:
+        done = subprocess.run([OVLO, *words.split()], stdout=full, stderr=subprocess.PIPE, text=True)
+    assert done.returncode == 1
+    assert done.stderr.startswith("Error: What is printed cannot be written (No space left")
+
+
+def test_a_disk_too_full_for_temporary_files_loses_nothing_but_the_guard(program, tmp_path):
+    path = program(
+        "import time\nfrom ovlo import Sheet\nsheet = Sheet()\nsheet.new_nib().forward(9)\ntime.sleep(1.2)\n"
+    )
+    command = f"ulimit -f 0; {OVLO} steps {path}"
+    done = subprocess.run(["bash", "-c", command], cwd=tmp_path, capture_output=True, text=True)
+    assert (done.returncode, "forward" in done.stdout) == (0, True)
+    assert "If this run crashes, its picture is lost: no temporary file can be written" in done.stderr
+    assert "Traceback" not in done.stderr
+
+
 def test_words_on_a_full_disk_are_told_and_a_closed_pipe_is_not(program, tmp_path):
     path = program("from ovlo import Sheet\nnib = Sheet().new_nib()\nfor i in range(3000): nib.forward(i)\n")
     full = subprocess.run(

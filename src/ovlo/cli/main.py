@@ -12,12 +12,12 @@ import threading
 import warnings
 from contextlib import suppress
 from importlib import import_module
-from typing import TextIO, cast
+from typing import NoReturn, TextIO, cast
 
 import click
 
 import ovlo
-from ovlo.cli.speech.saying import say, warn
+from ovlo.cli.speech.saying import printing, say, warn
 from ovlo.core.values.arguments import near
 from ovlo.core.values.errors import NoEffect, OvloError, ProgramFailed
 
@@ -63,18 +63,28 @@ class Group(click.Group):
             context.fail(f"There is no command {args[0]!r}{close}.")
         return super().resolve_command(context, args)
 
+    def parse_args(self, context: click.Context, args: list[str]) -> list[str]:
+        """Read what stands before the command; its help is printed here."""
+        try:
+            with printing():
+                return super().parse_args(context, args)
+        except OvloError as error:
+            return _fail(context, error)
+
     def invoke(self, context: click.Context) -> object:
         """Run the command."""
         try:
-            with warnings.catch_warnings():
+            with warnings.catch_warnings(), printing():
                 warnings.showwarning = _tell
                 return super().invoke(context)
-        except ProgramFailed as error:
-            say(str(error), err=True)
-            context.exit(error._exit_status)
         except OvloError as error:
-            say(f"Error: {error}", err=True)
-            context.exit(error._exit_status)
+            _fail(context, error)
+
+
+def _fail(context: click.Context, error: OvloError) -> NoReturn:
+    """Say an error in a sentence, and end."""
+    say(f"{'' if isinstance(error, ProgramFailed) else 'Error: '}{error}", err=True)
+    context.exit(error._exit_status)
 
 
 def _tell(

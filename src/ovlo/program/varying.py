@@ -9,7 +9,7 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Iterable, Iterator
-from contextlib import AbstractContextManager
+from contextlib import AbstractContextManager, suppress
 from pathlib import Path
 from typing import Any, NamedTuple
 
@@ -189,7 +189,8 @@ def draw_cells(
             Job(target, settings, values, seed, limits, overlay, str(folder / str(number)), whole)
             for number, values in enumerate(choices)
         ]
-        folder.mkdir(mode=0o700)
+        with suppress(OSError):  # on a full disk nothing is kept of a picture whose process dies
+            folder.mkdir(mode=0o700)
         for number, cell in done(_draw_job, jobs, workers, limits.seconds):
             yield number, _lost_cell(jobs[number], cell.reason) if isinstance(cell, Lost) else cell
 

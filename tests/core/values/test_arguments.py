@@ -43,6 +43,7 @@ BAD = [
     (arguments.real, 1j, BadType, "must be a number, not 1j"),
     (arguments.real, np.array([1.0]), BadType, "must be a number"),
     (arguments.real, np.timedelta64(1, "s"), BadType, "must be a number"),
+    (arguments.real, np.timedelta64(1, "ns"), BadType, "must be a number"),
     (arguments.real, float("nan"), BadValue, "must be a finite number, but is nan; check the calculation"),
     (arguments.real, 10**400, BadValue, "must be a finite number"),
     (arguments.real, LARGEST * 1.01, BadValue, "must be from"),
@@ -145,3 +146,26 @@ def test_controls_and_breaks_are_no_text_and_rare_letters_are():
     for character in "\t\n\x7f\u2028\ud800\uffff":
         with pytest.raises(BadValue, match="contains the control character"):
             arguments.text(f"kite{character}", "text", "words")
+
+
+def test_values_are_shortened_only_where_they_are_long():
+    assert arguments.brief("k" * 58) == f"'{'k' * 58}'"
+    assert arguments.brief("k" * 59) == f"'{'k' * 58}…"
+    assert arguments.brief(2**200 - 1) == f"{str(2**200 - 1)[:59]}…"
+    assert arguments.brief(2**200) == "a whole number of more than 60 digits"
+    for digits, shown in ((21, f"-0.{'1' * 21}"), (22, f"-0.{'1' * 17}…")):
+        with pytest.raises(BadValue, match=f"but is {shown}[.]$"):
+            arguments.positive(Decimal(f"-0.{'1' * digits}"), "circle", "radius")
+
+
+def test_near_names_are_three_at_most_and_none_for_what_is_no_name():
+    names = ["kite1", "kite2", "kite3", "kite4"]
+    assert len(arguments.nearest("kite", names)) == 3
+    assert arguments.near(5, names) == arguments.near("gull", names) == ""
+    assert arguments.near("KITE4", ["kite4"]) == " (did you mean 'kite4'?)"
+
+
+def test_the_edge_of_the_plane_can_be_reached():
+    arguments.within_reach(LARGEST, -LARGEST, "forward")
+    with pytest.raises(BadValue, match="nothing may be farther than"):
+        arguments.within_reach(0, -1.001 * LARGEST, "forward")

@@ -135,6 +135,80 @@ def test_dice_reach_both_ends_and_are_the_same_again():
             assert low <= 0.3 * red + 0.6 * green + 0.1 * blue <= high
 
 
+def test_dice_take_any_order_of_things_and_one_value_alone():
+    dice = Dice(5)
+    assert (dice.integer(4, 4), dice.number(2.5, 2.5)) == (4, 2.5)
+    assert dice.pick("k") == "k"
+    assert dice.pick(b"k") == ord("k")
+    assert dice.pick({"kite": 3}) == "kite"
+    assert dice.shuffled(range(9)) != list(range(9))
+    assert {dice.chance(0.5) for _ in range(40)} == {False, True}
+    for call in (dice.integer, dice.number):
+        with pytest.raises(
+            BadValue, match=rf"{call.__name__}: low \(3\) must be at most high \(1\); swap them"
+        ):
+            call(3, 1)
+    with pytest.raises(BadType, match=r"pick: give a list; .* has no order, so no seed could reproduce"):
+        dice.pick({"kite", "gull"})
+    with pytest.raises(BadValue, match="pick: items is empty"):
+        dice.pick([])
+
+
+def test_a_random_point_is_even_over_the_sheet_inside_its_margin():
+    dice, numbers = Dice(7, (640, 480)), Random(7)
+    for margin, width, height in ((0, 320, 240), (20, 300, 220), (0.0, 320, 240), (240, 80, 0)):
+        point = numbers.uniform(-width, width), numbers.uniform(-height, height)
+        assert dice.point(margin) == pytest.approx(point)
+    with pytest.raises(BadValue, match="point: these dice do not belong to a sheet"):
+        Dice(7).point()
+    with pytest.raises(BadValue, match="a margin of 241 leaves no room"):
+        dice.point(241)
+
+
+def test_scattered_points_reach_the_limit_and_no_farther():
+    dice = Dice(1, (640, 480))
+    assert len(dice.scattered(20_000)) == 20_000
+    assert dice.scattered(1, margin=240)[0][1] == 0
+    with pytest.raises(BadValue, match="count must be at most 20,000, but is 20,001"):
+        dice.scattered(20_001)
+    with pytest.raises(BadValue, match="count must be 1 or more"):
+        dice.scattered(0)
+
+
+def test_a_colour_of_chance_has_the_lightness_and_chroma_of_its_tone():
+    for tone, (lightness, chroma) in {
+        "pale": (0.91, 0.05),
+        "vivid": (0.72, 0.18),
+        "deep": (0.4, 0.11),
+    }.items():
+        for seed in range(4):
+            hue = int(360 * Random(seed).random())
+            assert Dice(seed).colour(tone) == parse(f"oklch({lightness} {chroma} {hue})", "ink")
+    assert len({Dice(seed).colour() for seed in range(30)}) > 25
+    with pytest.raises(BadValue, match="colour: tone"):
+        Dice(1).colour("loud")
+
+
+def test_a_colour_has_channels_of_its_range():
+    assert Colour(0, 255, 0.5).css == "#00ff00"
+    assert Colour(1, 2, 3, 0).css == "#01020300"
+    assert parse("#00000080", "ink").opacity == 128 / 255
+    assert parse("#000000", "ink").opacity == 1
+    for name, values, most in (
+        ("red", (-1, 0, 0), 255),
+        ("blue", (0, 0, 255.5), 255),
+        ("opacity", (0, 0, 0, 1.1), 1),
+    ):
+        with pytest.raises(
+            BadValue, match=f"Colour: {name} must be from 0 to {most}, but is {values[-1] or -1}"
+        ):
+            Colour(*values)
+    with pytest.raises(BadType, match="Colour: green must be a number"):
+        Colour(0, "9", 0)
+    with pytest.raises(BadValue, match="10,001 colours are too many; the limit is 10,000"):
+        ramp("gold", "navy", 10_001)
+
+
 def test_directions_of_whole_quarters_are_exact():
     assert [direction(angle) for angle in (0, 90, 180, 270)] == [(1, 0), (0, 1), (-1, 0), (0, -1)]
     assert (normal(-90), normal(720), normal(359.5)) == (270, 0, 359.5)

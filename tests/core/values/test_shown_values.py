@@ -2,7 +2,12 @@
 
 from __future__ import annotations
 
-from ovlo import Dice, Pose, Sheet
+from typing import NamedTuple
+
+import pytest
+
+from ovlo import BadType, Dice, Pose, Sheet, UnknownName
+from ovlo.core.values.finding import rule
 
 
 def test_what_is_shown_at_a_prompt(sheet, nib):
@@ -12,6 +17,46 @@ def test_what_is_shown_at_a_prompt(sheet, nib):
     assert repr(sheet.trail) == "<trail of 2 steps>"
     assert repr(Dice(4)) == "<Dice, seed 4>"
     assert len({Pose(1, 2, 3), Pose(1, 2, 3)}) == 1
+
+
+def test_a_pose_is_as_good_as_its_numbers():
+    assert Pose() == (0, 0, 0)
+    assert Pose(1, 2, 3) == (1, 2, 3) == tuple(Pose(1, 2, 3))
+    assert Pose(1, 2, 3) != Pose(1, 2, 4)
+    assert Pose(1, 2, 3) != "(1, 2, 3)"
+
+
+def test_an_attribute_that_a_class_lacks_is_refused_but_in_a_class_of_ones_own():
+    class Loud(Dice):
+        pass
+
+    dice = Loud(1)
+    dice.volume = 11
+    with pytest.raises(UnknownName, match="volume"):
+        Dice(1).volume = 11
+
+
+def test_in_a_notebook_an_error_shows_the_lines_of_the_program_alone(sheet, nib):
+    with pytest.raises(BadType) as caught:
+        nib.forward("90")
+    shown = caught.value._render_traceback_()
+    assert shown[-1] == "BadType: forward: distance must be a number, not '90'; write it without quotes."
+    assert len(shown) == 2
+    assert 'nib.forward("90")' in shown[0]
+
+
+def test_what_a_rule_gives_carries_its_name():
+    class Note(NamedTuple):
+        rule: str
+        words: str
+
+    @rule("odd-kite")
+    def all_found():
+        yield from (Note("", "one"), Note("", "two"))
+
+    assert list(all_found()) == [("odd-kite", "one"), ("odd-kite", "two")]
+    assert rule("odd-kite")(lambda: Note("", "one"))() == ("odd-kite", "one")
+    assert rule("odd-kite")(lambda: None)() is None
 
 
 def test_a_finding_is_a_sentence_with_its_line(sheet, nib):

@@ -21,6 +21,10 @@ if TYPE_CHECKING:
     from ovlo.program.outcome import Outcome
 
 
+FULL = (errno.ENOSPC, errno.EFBIG, errno.EDQUOT)
+"""How a system says that there is no room for more."""
+
+
 def say(words: str, err: bool = False) -> None:
     """Print a line; control characters from a program, a value or a file name are written out."""
     if not words.replace("\n", "").replace("\t", "").isprintable():
@@ -35,9 +39,23 @@ def say(words: str, err: bool = False) -> None:
             and error.errno not in (errno.EPIPE, errno.EBADF, errno.EIO)
             and not err
         ):
-            raise CannotWrite(
-                f"What is printed cannot be written ({error.strerror}); check the free space."
-            ) from error
+            raise _not_printed(error) from error
+
+
+@contextmanager
+def printing() -> Iterator[None]:
+    """A block in which the library that reads the command line prints: its help, its version."""
+    try:
+        yield
+    except OSError as error:
+        if error.errno not in FULL:
+            raise
+        _silence("stdout")
+        raise _not_printed(error) from error
+
+
+def _not_printed(error: OSError) -> CannotWrite:
+    return CannotWrite(f"What is printed cannot be written ({error.strerror}); check the free space.")
 
 
 def _write_whole(words: str, stream: TextIO | None) -> None:

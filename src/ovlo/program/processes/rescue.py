@@ -17,13 +17,14 @@ import signal
 import sys
 import threading
 import time
+import warnings
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
 from ovlo.core.sheet.host import Host
-from ovlo.core.values.errors import OvloError
+from ovlo.core.values.errors import OvloError, OvloWarning
 from ovlo.program.outcome import Outcome
 from ovlo.program.processes import guard
 from ovlo.program.processes.spool import FIRST, clear_leftovers, kept, private_folder, spooled
@@ -92,8 +93,13 @@ class _GuardHandle:
         import subprocess  # only a run that lasts needs it
 
         clear_leftovers()
-        self._folder.mkdir(mode=0o700, exist_ok=True)
-        (self._folder / "conclusion").write_bytes(self._handed)
+        try:
+            self._folder.mkdir(mode=0o700, exist_ok=True)
+            (self._folder / "conclusion").write_bytes(self._handed)
+        except OSError as error:
+            words = "If this run crashes, its picture is lost: no temporary file can be written"
+            warnings.warn(f"{words} ({error.strerror}); check the free space.", OvloWarning, stacklevel=2)
+            return
         left = None
         if self._seconds is not None:
             left = max(self._seconds + GRACE - (time.monotonic() - self._begun), 0.1)

@@ -84,9 +84,17 @@ GUARD = "guard"
 """The file with the number of the process that watches over a run, and may be concluding it."""
 
 
+def _temporary() -> Path:
+    """Where temporary files go; where none can be written, a place in which no folder can be made."""
+    try:
+        return Path(tempfile.gettempdir())
+    except FileNotFoundError:
+        return Path(os.devnull)
+
+
 def clear_leftovers() -> None:
     """Remove the folders of processes of ours that were killed, unless a guard still needs them."""
-    for path in left_over(Path(tempfile.gettempdir()), PREFIX):
+    for path in left_over(_temporary(), PREFIX):
         try:
             guard = int((path / GUARD).read_text())
         except (OSError, ValueError):
@@ -106,7 +114,7 @@ def lasting_folder() -> Path:
 def private_folder() -> Iterator[Path]:
     """A block with a folder for this process alone, which is made by whoever needs it first."""
     name = f"{PREFIX}{os.getpid()}-{secrets.token_hex(8)}"
-    folder = Path(tempfile.gettempdir()) / name
+    folder = _temporary() / name
     try:
         yield folder
     finally:
@@ -121,15 +129,17 @@ def spooled(host: Host, folder: Path, is_drawing: bool, first: float = FIRST) ->
     def work() -> None:
         if ended.wait(first):
             return
-        folder.mkdir(mode=0o700, parents=True, exist_ok=True)
-        with (folder / NAME).open("wb") as file:
-            spool = Spool(host, file, is_drawing)
-            while True:
-                # A part may be replaced while it is read, or not be sent: the next time is soon.
-                with suppress(Exception):
-                    spool.write()
-                if ended.wait(OFTEN):
-                    return
+        # On a full disk nothing is kept; the guard says so.
+        with suppress(OSError):
+            folder.mkdir(mode=0o700, parents=True, exist_ok=True)
+            with (folder / NAME).open("wb") as file:
+                spool = Spool(host, file, is_drawing)
+                while True:
+                    # A part may be replaced while it is read, or not be sent: the next time is soon.
+                    with suppress(Exception):
+                        spool.write()
+                    if ended.wait(OFTEN):
+                        return
 
     thread = threading.Thread(target=work, name="ovlo-spool", daemon=True)
     thread.start()

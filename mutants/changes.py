@@ -1,0 +1,97 @@
+"""Small wrong changes of a program: another comparison, sign or connective, a number that is one more.
+
+changes = changes_of([Path("src/ovlo/core/pen/nib.py")], 20, "core/pen")
+"""
+
+from __future__ import annotations
+
+import ast
+import random
+from pathlib import Path
+from typing import NamedTuple
+
+COMPARED = {
+    ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq,
+    ast.Is: ast.IsNot, ast.IsNot: ast.Is, ast.In: ast.NotIn, ast.NotIn: ast.In,
+}  # fmt: skip
+COMPUTED = {ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult}
+
+
+class Mutant(NamedTuple):
+    """A change: in which file and lines, what it is, and the whole text with it."""
+
+    path: Path
+    line: int
+    last_line: int
+    what: str
+    text: str
+
+
+def changes_of(paths: list[Path], count: int, seed: str) -> list[Mutant]:
+    """So many changes of some files, drawn at random by a seed."""
+    sites = [
+        (path, number)
+        for path in paths
+        for number, node in enumerate(_nodes(ast.parse(path.read_text(encoding="utf-8"))))
+        if _is_changeable(node)
+    ]
+    return [_mutant(*site) for site in random.Random(seed).sample(sites, min(count, len(sites)))]
+
+
+def _nodes(tree: ast.AST) -> list[ast.AST]:
+    """The parts of a program that run: no annotations, and nothing that is there for type checkers alone."""
+    found = [tree]
+    for node in found:
+        if isinstance(node, ast.If) and ast.unparse(node.test) == "TYPE_CHECKING":
+            continue
+        for name, value in ast.iter_fields(node):
+            if name not in ("annotation", "returns", "type_comment"):
+                found += [part for part in (value if isinstance(value, list) else [value]) if _is_node(part)]
+    return found
+
+
+def _is_node(part: object) -> bool:
+    return isinstance(part, ast.AST)
+
+
+def _is_changeable(node: ast.AST) -> bool:
+    if isinstance(node, ast.Compare):
+        return len(node.ops) == 1
+    if isinstance(node, ast.BinOp):
+        return type(node.op) in COMPUTED
+    if isinstance(node, ast.Constant):
+        return type(node.value) in (int, float)
+    if isinstance(node, ast.If):
+        return ast.unparse(node.test) != "TYPE_CHECKING"
+    if isinstance(node, ast.Expr):
+        return isinstance(node.value, ast.Call)
+    return isinstance(node, ast.BoolOp | ast.IfExp | ast.While)
+
+
+def _mutant(path: Path, number: int) -> Mutant:
+    """The change of one part of a file, counted as `_nodes` comes to them."""
+    tree = ast.parse(path.read_text(encoding="utf-8"))
+    node = _nodes(tree)[number]
+    line, last = getattr(node, "lineno", 0), getattr(node, "end_lineno", 0)
+    if isinstance(node, ast.If | ast.While):
+        last = node.test.end_lineno
+    what = _change(node)
+    return Mutant(path, line, last, what, ast.unparse(ast.fix_missing_locations(tree)))
+
+
+def _change(node: ast.AST) -> str:
+    """Change a node; what was changed into what."""
+    before = ast.unparse(node).splitlines()[0]
+    if isinstance(node, ast.Compare):
+        node.ops = [COMPARED[type(node.ops[0])]()]
+    elif isinstance(node, ast.BinOp):
+        node.op = COMPUTED[type(node.op)]()
+    elif isinstance(node, ast.BoolOp):
+        node.op = ast.Or() if isinstance(node.op, ast.And) else ast.And()
+    elif isinstance(node, ast.Constant):
+        node.value = node.value + 1  # type: ignore[operator]
+    elif isinstance(node, ast.If | ast.IfExp | ast.While):
+        node.test = ast.Constant(False)
+    elif isinstance(node, ast.Expr):
+        node.value = ast.Constant(None)
+    return f"{before[:60]}  →  {ast.unparse(node).splitlines()[0][:60]}"

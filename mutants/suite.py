@@ -1,0 +1,160 @@
+"""The tests of a room: which of them run which lines, and whether one of some fails.
+
+suite = Suite(["tests/core/values", "src/ovlo/core/values"])
+suite.of_lines(path, 12, 14)      # the tests that run these lines, the fastest first
+suite.fails(suite.tests, copy_of_sources)
+"""
+
+from __future__ import annotations
+
+import contextlib
+import multiprocessing
+import os
+import re
+import signal
+import sys
+import tempfile
+from collections import defaultdict
+from pathlib import Path
+
+import coverage
+import pytest
+
+ROOT = Path(__file__).parents[1]
+SOURCES = ROOT / "src"
+
+SECONDS_FOR_ALL = 3600
+"""For the first run, which measures."""
+
+PATIENCE, SLACK = 5, 15
+"""A run with a change ends after so many times what its tests took, and so many seconds."""
+
+LINES, SECONDS = Path("lines/coverage"), Path("seconds")
+"""Where a run writes which lines each test ran, and how long it took."""
+
+OPTIONS = [
+    "-x",
+    "-q",
+    "-p",
+    "no:cacheprovider",
+    "--hypothesis-seed=0",
+    "-o",
+    "addopts=--import-mode=importlib --doctest-modules",
+]
+
+
+class Suite:
+    """The tests of a room, run once, with the lines that each of them runs, in other processes too."""
+
+    def __init__(self, parts: list[str]) -> None:
+        self.seconds: dict[str, float] = {}
+        self._tests_of: dict[tuple[str, int], set[str]] = defaultdict(set)
+        self._loading: set[tuple[str, int]] = set()
+        with tempfile.TemporaryDirectory() as folder:
+            if _in_child(_measured, parts, Path(folder), seconds=SECONDS_FOR_ALL) != 0:
+                sys.exit(f"{', '.join(parts)}: the tests fail without any change.")
+            self._read(Path(folder))
+
+    def _read(self, folder: Path) -> None:
+        for line in (folder / SECONDS).read_text().splitlines():
+            test, seconds = line.rsplit(" ", 1)
+            self.seconds[test] = float(seconds)
+        measured = coverage.CoverageData(str(folder / LINES))
+        measured.read()
+        for path in measured.measured_files():
+            for number, contexts in measured.contexts_by_lineno(path).items():
+                for context in contexts:
+                    # A process that a test starts says what pytest says of itself: the test and its phase.
+                    test = re.sub(r" \((setup|call|teardown)\)$", "", context)
+                    if test in self.seconds:
+                        self._tests_of[path, number].add(test)
+                    else:
+                        self._loading.add((path, number))
+
+    @property
+    def tests(self) -> list[str]:
+        """All tests, the fastest first."""
+        return sorted(self.seconds, key=self.seconds.__getitem__)
+
+    def of_lines(self, path: Path, first: int, last: int) -> list[str]:
+        """The tests that run any of some lines; all of them, if the lines run when the module is loaded."""
+        places = [(str(path), number) for number in range(first, last + 1)]
+        if any(place in self._loading for place in places):
+            return self.tests
+        chosen = set().union(*(self._tests_of[place] for place in places))
+        return [test for test in self.tests if test in chosen]
+
+    def fails(self, tests: list[str], sources: Path) -> bool:
+        """Whether one of some tests fails, or does not end, with these sources."""
+        seconds = SLACK + PATIENCE * sum(self.seconds[test] for test in tests)
+        return bool(tests) and _in_child(_tried, tests, sources, seconds=seconds) != 0
+
+
+def _in_child(work: object, *arguments: object, seconds: float) -> int | None:
+    """The status of some work in a process of its own, with its libraries; None if it took too long."""
+    child = multiprocessing.get_context("fork").Process(target=_alone, args=(work, *arguments))
+    child.start()
+    child.join(seconds)
+    status = child.exitcode
+    with contextlib.suppress(ProcessLookupError, PermissionError):
+        os.killpg(child.pid or 0, signal.SIGKILL)
+    child.join()
+    return status
+
+
+def _alone(work: object, *arguments: object) -> None:
+    os.setsid()
+    os.chdir(ROOT)
+    quiet = os.open(os.devnull, os.O_WRONLY)
+    os.dup2(quiet, 1)
+    os.dup2(quiet, 2)
+    os._exit(work(*arguments))  # type: ignore[operator]
+
+
+def _tried(tests: list[str], sources: Path) -> int:
+    os.environ |= {"PYTHONPATH": str(sources), "PYTHONDONTWRITEBYTECODE": "1"}
+    os.environ["HYPOTHESIS_STORAGE_DIRECTORY"] = str(sources.parent / "examples")
+    sys.dont_write_bytecode = True
+    sys.path.insert(0, str(sources))
+    # Examples of docstrings are those of the copy.
+    return int(pytest.main([*OPTIONS, *(re.sub("^src/", f"{sources}/", test) for test in tests)]))
+
+
+def _measured(parts: list[str], folder: Path) -> int:
+    """Run tests, and write down which lines each of them ran, and how long it took."""
+    (folder / LINES).parent.mkdir()
+    config = folder / "coverage.toml"
+    config.write_text(
+        "[tool.coverage.run]\nparallel = true\npatch = ['subprocess']\nsource_pkgs = ['ovlo']\n"
+        "concurrency = ['multiprocessing', 'thread']\ncontext = '${PYTEST_CURRENT_TEST-}'\n"
+        f"data_file = '{folder / LINES}'\n"
+    )
+    measuring = coverage.Coverage(config_file=str(config))
+    measuring.start()
+    timing = _Timing(measuring)
+    status = int(pytest.main([*OPTIONS, *parts], plugins=[timing]))
+    measuring.stop()
+    measuring.save()
+    whole = coverage.Coverage(data_file=folder / LINES, config_file=False)
+    whole.combine()
+    whole.save()
+    lines = (f"{test} {seconds:.4f}\n" for test, seconds in timing.seconds.items())
+    (folder / SECONDS).write_text("".join(lines))
+    return status
+
+
+class _Timing:
+    """Says which test runs now, and keeps how long each took."""
+
+    def __init__(self, measuring: coverage.Coverage) -> None:
+        self.measuring = measuring
+        self.seconds: dict[str, float] = {}
+
+    @pytest.hookimpl
+    def pytest_runtest_logstart(self, nodeid: str) -> None:
+        self.measuring.switch_context(nodeid)
+        self.seconds[nodeid] = 0.0
+
+    @pytest.hookimpl
+    def pytest_runtest_logreport(self, report: pytest.TestReport) -> None:
+        self.seconds[report.nodeid] += report.duration
