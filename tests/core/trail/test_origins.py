@@ -5,13 +5,14 @@ from __future__ import annotations
 import inspect
 import sys
 
+import numpy as np
 import pytest
 
 from ovlo import Motif, Sheet
 from ovlo.core.sheet.host import hosted
 from ovlo.core.sheet.only import only
 from ovlo.core.sheet.step_table import call_totals, steps_of
-from ovlo.core.trail.origins import Recorder
+from ovlo.core.trail.origins import Recorder, line_of
 
 LINE = inspect.currentframe().f_lineno  # type: ignore[union-attr]
 
@@ -135,3 +136,114 @@ def test_only_one_function_keeps_its_colours(traced):
     inks = [columns.styles[i].ink.red for i in columns.of_steps("style").tolist()]
     assert inks[1:5] == [0, 0, 0, 0]
     assert min(inks[6:]) > 200
+
+
+class Log:
+    """The calls of a traced program as it says them itself: who called, and in which line."""
+
+    def __init__(self, nib):
+        self.nib, self.parents, self.lines, self.open, self.steps = nib, [], [], [-1], []
+
+    def called(self, work, *values):
+        frame = inspect.currentframe().f_back.f_back
+        self.parents.append(self.open[-1])
+        self.lines.append(frame.f_lineno)
+        self.open.append(len(self.parents) - 1)
+        work(*values)
+        self.open.pop()
+
+    def step(self):
+        self.nib.forward(1)
+        self.steps.append(self.open[-1])
+
+
+def twig(log, depth):
+    def inside():
+        log.step()
+        if depth:
+            twig(log, depth - 1)
+            twig(log, 0)
+        log.step()
+
+    log.called(inside)
+
+
+def test_entries_are_the_calls_that_were_made():
+    recorder = Recorder(lambda file: file == __file__, sys._getframe())
+    with hosted(recorder=recorder):
+        log = Log(Sheet().new_nib())
+        twig(log, 3)
+        twig(log, 1)
+        log.step()
+        origins = log.nib.sheet._origins
+    # `inside` is entered through `called`, `step` below it: only the entries of `inside` are the log's.
+    names = [origins.calls[call].function for call in origins.entry_calls.tolist()]
+    mine = [entry for entry, name in enumerate(names) if name == "inside"]
+    number = {entry: k for k, entry in enumerate(mine)}
+
+    def nearest(entry):
+        while entry >= 0 and entry not in number:
+            entry = int(origins.entry_parents[entry])
+        return number.get(entry, -1)
+
+    assert len(mine) == len(log.parents)
+    assert [nearest(int(origins.entry_parents[entry])) for entry in mine] == log.parents
+    assert [nearest(origins.entry_of(step)) for step in range(1, len(origins.steps))] == log.steps
+    # The ways of walking up agree with each other.
+    chosen = np.isin(np.arange(len(names)), mine)
+    found = origins.nearest_among(chosen, origins.depths())
+    assert [number.get(entry, -1) for entry in found.tolist()] == [nearest(e) for e in range(len(names))]
+    for entry in range(len(names)):
+        path = origins.path_of(entry)
+        assert path[-1] == entry
+        assert [int(origins.entry_parents[one]) for one in path] == [-1, *path[:-1]]
+    for depth, rows in enumerate(origins.depths(), 1):
+        assert {len(origins.path_of(entry)) for entry in rows.tolist()} == {depth + 1}
+    # Each is under the line that called the first of them.
+    outer = {origins.path_of(entry)[0] for entry in mine}
+    lines = {entry: int(origins.entry_lines[origins.path_of(entry)[1]]) for entry in mine if outer}
+    for entry in mine:
+        assert origins.outermost_lines([entry]) == {lines[entry]}
+    assert origins.outermost_lines(mine) == set(lines.values())
+    assert origins.path_of(-1) == ()
+    assert (origins.entry_of(-1), origins.entry_of(999)) == (-1, -1)
+
+
+def test_what_lies_beneath_a_step_is_of_an_entry_of_its_place(traced):
+    nib = traced.new_nib()
+
+    def label(words):
+        nib.text(words)
+
+    def post(words):
+        nib.forward(5)
+        label(words)
+        nib.forward(5)
+
+    post("1")
+    post("2")
+    columns, origins = traced._columns, traced._origins
+    entries = [origins.entry_at(text.step, text.origin) for text in columns.texts]
+    assert [origins.calls[origins.entry_calls[entry]].function for entry in entries] == [
+        "label",
+        "label",
+    ] or (entries == [-1, -1])
+    assert origins.entry_at(columns.texts[0].step, -1) == -1
+    assert origins.entry_at(columns.texts[0].step, len(origins.places)) == -1
+    assert origins.place(-1) is None
+    assert origins.place(len(origins.places)) is None
+    assert origins.place(len(origins.places) - 1) is not None
+
+
+def test_lines_of_instructions_are_those_of_the_program():
+    def three(nib):
+        nib.left(1)
+        nib.left(2)
+
+    first = three.__code__.co_firstlineno
+    ends = {line for _, _, line in three.__code__.co_lines() if line}
+    found = {line_of(three.__code__, at) for at in range(0, len(three.__code__.co_code), 2)}
+    assert found <= ends | {first}
+    assert first + 2 in found
+    assert line_of(three.__code__, -2) == first
+    assert line_of(three.__code__, 10_000) == first

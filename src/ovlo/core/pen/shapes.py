@@ -235,7 +235,7 @@ class Shapes(Steering):
         >>> nib.star(8, 60, inner_radius=25)
         """
         points = arguments.whole(points, "star", "points", least=3)
-        self._foresee(2 * points, "star", "corners")
+        self._foresee(points if inner_radius is None else 2 * points, "star", "corners")
         radius = arguments.not_negative(radius, "star", "radius")
         every = arguments.whole(every, "star", "every", least=1)
         heading, _, _ = self._turned("star", turn)

@@ -161,16 +161,13 @@ class Origins(NamedTuple):
 
     def depths(self) -> list[Ints]:
         """The entries that another one called, those of each depth together, the outermost first."""
-        parents = self.entry_parents
-        depths = np.zeros(len(parents), np.int64)
-        found: list[Ints] = []
-        rows = np.flatnonzero(parents >= 0)
-        while len(rows):
-            depths[rows] = depths[parents[rows]] + 1
-            deeper = depths[rows] > len(found) + 1
-            found.append(rows[~deeper])
-            rows = rows[deeper]
-        return found
+        depths: list[int] = []
+        for parent in self.entry_parents.tolist():  # an entry has a higher number than its caller
+            depths.append(depths[parent] + 1 if parent >= 0 else 0)
+        found = np.array(depths, np.int64)
+        order = np.argsort(found, kind="stable")
+        last = int(found.max(initial=0))
+        return np.split(order, np.searchsorted(found[order], np.arange(1, last + 1)))[1:]
 
     def nearest_among(self, chosen: Bools, depths: list[Ints]) -> Ints:
         """For each entry the nearest of some that it is in, or is; -1 where there is none."""
