@@ -1,12 +1,13 @@
 """Small wrong changes of a program: another comparison, sign or connective, a number that is one more.
 
-changes = changes_of([Path("src/ovlo/core/pen/nib.py")], 20, "core/pen")
+changes = changes_of(Path("src/ovlo/core/pen"), 20, "seed")
 """
 
 from __future__ import annotations
 
 import ast
-import random
+from collections import Counter
+from hashlib import sha256
 from pathlib import Path
 from typing import NamedTuple
 
@@ -27,15 +28,20 @@ class Mutant(NamedTuple):
     text: str
 
 
-def changes_of(paths: list[Path], count: int, seed: str) -> list[Mutant]:
-    """So many changes of some files, drawn at random by a seed."""
-    sites = [
-        (path, number)
-        for path in paths
-        for number, node in enumerate(_nodes(ast.parse(path.read_text(encoding="utf-8"))))
-        if _is_changeable(node)
-    ]
-    return [_mutant(*site) for site in random.Random(seed).sample(sites, min(count, len(sites)))]
+def changes_of(folder: Path, count: int, seed: str) -> list[Mutant]:
+    """So many changes of the files of a folder, drawn by a seed.
+
+    What is drawn depends on the text of each part alone, so that a line changed elsewhere does not change it.
+    """
+    sites: list[tuple[str, Path, int]] = []
+    for path in sorted(folder.rglob("*.py")):
+        seen: Counter[str] = Counter()
+        for number, node in enumerate(_nodes(ast.parse(path.read_text(encoding="utf-8")))):
+            if _is_changeable(node):
+                part = f"{seed} {path.name} {type(node).__name__} {ast.unparse(node)}"
+                seen[part] += 1
+                sites.append((sha256(f"{part} {seen[part]}".encode()).hexdigest(), path, number))
+    return [_mutant(path, number) for _, path, number in sorted(sites)[:count]]
 
 
 def _nodes(tree: ast.AST) -> list[ast.AST]:
