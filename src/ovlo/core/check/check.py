@@ -116,6 +116,7 @@ def _matches(sheet: Sheet, inputs: CheckInputs, origins: Origins | None) -> Iter
             yield one
     yield from marks.words_on_words(sheet, inputs.boxes)
     yield from marks.words_over_frame(sheet, inputs.boxes)
+    yield from marks.words_off_centre(sheet, inputs.boxes)
     yield from marks.line_through_words(sheet, inputs.boxes)
     yield from lifting.still_lifted(sheet)
     short = dict(areas.cut_short(columns))

@@ -160,6 +160,43 @@ def words_over_frame(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
                 )
 
 
+@rule(
+    "words-off-centre",
+    HINT,
+    "Reported when a line writes two or more texts, each of which begins at the very middle of a mark beside "
+    "it or beneath it, and is not centred there.",
+)
+def words_off_centre(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
+    """Words that begin where their middle should be."""
+    texts = sheet._columns.texts
+    if not texts or len(texts) > MOST_WORDS or sheet.seed is not None:
+        return
+    low, high = boxes.low[: -len(texts)], boxes.high[: -len(texts)]
+    middles, wide = (low[:, 0] + high[:, 0]) / 2, high[:, 0] - low[:, 0]
+    of_lines: dict[int, list[Text]] = {}
+    for text in texts:
+        of_lines.setdefault(text.origin, []).append(text)
+    for origin, written in of_lines.items():
+        if origin < 0 or len(written) < 2:
+            continue
+        labelled = set()
+        for text in written:
+            is_near = (low[:, 1] - BESIDE * text.size <= text.y) & (text.y <= high[:, 1] + BESIDE * text.size)
+            is_middle = (np.abs(middles - text.x) <= EXACT * sheet.width) & (wide > text.size / 2)
+            is_plain = text.align == "start" and text.heading == 0
+            labelled.add(int(np.flatnonzero(is_near & is_middle).max(initial=-1)) if is_plain else -1)
+        if -1 not in labelled and len(labelled) == len(written):
+            yield Match(
+                f"These {len(written)} texts begin at the middle of what they label: they are not centred.",
+                'Add align="middle".',
+                complex(written[0].x, written[0].y),
+                origins=(origin,),
+            )
+
+
+BESIDE = 1.5
+"""How far from a mark, as a share of their size, words still label it."""
+
 THROUGH = 0.25
 """Of the size of words, that a line is at least as long as within their box less a quarter all round."""
 

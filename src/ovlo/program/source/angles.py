@@ -245,9 +245,14 @@ def _within(node: ast.BinOp) -> bool | None:
     if isinstance(node.op, ast.Add | ast.Sub):
         return None
     return any(
-        isinstance(part, ast.BinOp | ast.Attribute | ast.Call) and bool(_is_degrees(part))
+        isinstance(part, ast.BinOp | ast.Attribute | ast.Call) and (_is_degrees(part) or _is_share(part))
         for part in (node.left, node.right)
     )
+
+
+def _is_share(node: ast.expr) -> bool:
+    """Whether it is a part of a whole turn: 360 / count."""
+    return isinstance(node, ast.BinOp) and isinstance(node.op, ast.Div) and _is_round(node.left)
 
 
 def _is_round(node: ast.AST) -> bool:

@@ -56,12 +56,14 @@ WAYS_OUT = ast.Return | ast.Raise | ast.Break | ast.Yield | ast.YieldFrom
     "turn-outside-loop",
     HINT,
     "Reported when a loop does nothing but go ahead by one length, so that it draws one long line, and a "
-    "turn stands right behind it; and when a loop only calls one function with the same values, and a turn "
-    "or travel behind it is the last line of the program.",
+    "turn stands right behind it; and when a loop only calls one function, and a turn or travel behind it is "
+    "the last line of the program.",
 )
 def turn_outside_loop(tree: ast.Module) -> Iterator[SourceMatch]:
     """Turns that stand behind the loop they belong into."""
     own = {one.name for one in functions(tree)}
+    # What is drawn by itself: nothing goes on behind its last line.
+    whole = {id(tree.body), *(id(one.body) for one in functions(tree) if one.decorator_list)}
     for body in every_block(tree):
         for number, (loop, after) in enumerate(pairwise(body)):
             if not isinstance(loop, ast.For) or len(loop.body) != 1 or called(loop.iter) == "full_turn":
@@ -71,11 +73,13 @@ def turn_outside_loop(tree: ast.Module) -> Iterator[SourceMatch]:
             if is_fixed and turned is not None and steered(loop.body[0], ("forward", "back")):
                 words = f"The loop above draws one long line, since {ast.unparse(turned)} is not in it."
                 yield _to_be_indented(after, words, "so that the nib turns each time")
-            elif is_fixed and _is_shape_call(loop.body[0], own) and body is tree.body:
+            elif _is_shape_call(loop.body[0], own) and id(body) in whole:
                 if steered(after, TURNS + TRAVELS) is None or not _is_last(body[number + 2 :]):
                     continue
                 call = ast.unparse(loop.body[0])
-                words = f"The loop above calls {call} again and again from where the last call ended."
+                words = (
+                    f"The loop above calls {call} from where the last call ended, and this line comes last."
+                )
                 yield _to_be_indented(after, words, "if it should happen each time")
 
 
@@ -144,6 +148,37 @@ def _only_travels(loop: ast.For) -> bool:
         elif not (isinstance(one, ast.Expr) and called(one.value) in {"turn_to", "aim_at", *TURNS}):
             return False
     return goes
+
+
+@rule(
+    "changed-after-loop",
+    HINT,
+    "Reported when the line behind a loop changes a value that the loop uses and nothing uses after that.",
+)
+def changed_after_loop(tree: ast.Module) -> Iterator[SourceMatch]:
+    """Values that should change each time, and change once, when nobody asks for them any more."""
+    for owner in (tree, *functions(tree)):
+        body: list[ast.stmt] = getattr(owner, "body", [])
+        for number, (loop, after) in enumerate(pairwise(body)):
+            name = _changed_by_itself(after)
+            if not isinstance(loop, ast.For) or not name or name in changed_names(loop):
+                continue
+            later = set().union(*map(read_names, body[number + 2 :]), *map(read_names, functions(owner)))
+            if name in read_names(loop) and name not in later:
+                words = (
+                    f"{name} changes here once, behind the loop in line {loop.lineno}, and is not used again."
+                )
+                yield _to_be_indented(after, words, "so that it changes each time")
+
+
+def _changed_by_itself(statement: ast.stmt) -> str:
+    """The name that `size = size - 5` or `size -= 5` changes."""
+    if isinstance(statement, ast.AugAssign):
+        return last_name(statement.target)
+    if isinstance(statement, ast.Assign) and isinstance(statement.targets[0], ast.Name):
+        name = statement.targets[0].id
+        return name if name in read_names(statement.value) else ""
+    return ""
 
 
 # ── what is counted ───────────────────────────────────────────────────────────────────────────────────────
@@ -233,27 +268,65 @@ def _draws_alike(loop: ast.For) -> bool:
 def unused_loop_value(tree: ast.Module) -> Iterator[SourceMatch]:
     """Loops over values, in which one of these stands as a constant."""
     taken = {one.name: [arg.arg for arg in one.args.args] for one in functions(tree)}
+    lists = {
+        target.id: one.value
+        for one in tree.body
+        if isinstance(one, ast.Assign) and isinstance(one.value, ast.List | ast.Tuple)
+        for target in one.targets
+        if isinstance(target, ast.Name)
+    }
     for loop in nodes(tree):
-        if not isinstance(loop, ast.For) or not isinstance(loop.target, ast.Name):
+        if not isinstance(loop, ast.For):
             continue
-        name = loop.target.id
         inside = [node for one in loop.body for node in nodes(one)]
-        if name.startswith("_") or any(isinstance(node, ast.Name) and node.id == name for node in inside):
-            continue
-        constant = (
-            _of_that_name(inside, name, taken, loop.iter)
-            or _of_words(inside, loop.iter)
-            or _item_of(inside, loop.iter)
-        )
-        if constant is None or constant.lineno != constant.end_lineno:
-            continue
-        yield SourceMatch(
-            constant.lineno,
-            f"The loop in line {loop.lineno} goes through values of {name}, but this line always uses "
-            f"{ast.unparse(constant)}.",
-            f"Write {name} instead of {ast.unparse(constant)}.",
-            edit=replacing(constant, name),
-        )
+        used = {node.id for node in inside if isinstance(node, ast.Name)}
+        for name, values in _gone_through(loop.target, loop.iter):
+            if name.startswith("_") or name in used:
+                continue
+            known = lists.get(last_name(values), values)
+            constant = (
+                _of_that_name(inside, name, taken, values)
+                or _of_words(inside, known)
+                or _item_of(inside, values)
+            )
+            if constant is not None and constant.lineno == constant.end_lineno:
+                yield _instead_of(constant, name, loop)
+        counted = _counted_list(loop)
+        if counted is not None and (item := _item_of(inside, counted)) is not None:
+            number = last_name(loop.target)
+            yield _instead_of(item, f"{ast.unparse(counted)}[{number}]", loop)
+
+
+def _instead_of(constant: ast.expr, name: str, loop: ast.For) -> SourceMatch:
+    return SourceMatch(
+        constant.lineno,
+        f"The loop in line {loop.lineno} goes through values of {name}, but this line always uses "
+        f"{ast.unparse(constant)}.",
+        f"Write {name} instead of {ast.unparse(constant)}.",
+        edit=replacing(constant, name),
+    )
+
+
+def _gone_through(target: ast.expr, values: ast.expr) -> Iterator[tuple[str, ast.expr]]:
+    """The names that a loop counts with, each with what it goes through, inside `zip` and `enumerate` too."""
+    if isinstance(target, ast.Name):
+        yield target.id, values
+    elif isinstance(target, ast.Tuple) and isinstance(values, ast.Call):
+        if called(values) == "enumerate" and values.args and len(target.elts) == 2:
+            yield from _gone_through(target.elts[1], values.args[0])
+        elif called(values) == "zip" and len(target.elts) == len(values.args):
+            for one, its_values in zip(target.elts, values.args, strict=True):
+                yield from _gone_through(one, its_values)
+
+
+def _counted_list(loop: ast.For) -> ast.Name | None:
+    """The list whose items a loop over `range(len(…))` counts."""
+    if called(loop.iter) != "range" or not isinstance(loop.iter, ast.Call) or len(loop.iter.args) != 1:
+        return None
+    (length,) = loop.iter.args
+    if called(length) != "len" or not isinstance(length, ast.Call) or len(length.args) != 1:
+        return None
+    return length.args[0] if isinstance(length.args[0], ast.Name) else None
 
 
 def _of_that_name(

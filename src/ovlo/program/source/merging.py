@@ -43,8 +43,18 @@ EXPLAINED = {
     "no-effect": {"still-lifted", "no-contrast"},
     "empty-range": {"still-lifted", "empty-area"},
     "fixed-condition": {"still-lifted", "empty-area", "retraced-line"},
+    "unmirrored": {"drawn-again", "retraced-line", "odd-one-out"},
+    "uneven-numbers": {"odd-one-out"},
+    "repeated-value": {"drawn-again", "retraced-line", "covered"},
+    "half-used": {"drawn-again", "off-sheet", "covered"},
+    "changed-after-loop": {"drawn-again", "retraced-line", "covered"},
+    "constant-sum": {"drawn-again", "covered"},
+    "quotient-for-remainder": {"odd-one-out", "covered"},
 }  # fmt: skip
 """What in a picture is explained by what is wrong in the source of the function it comes from."""
+
+SEEN = {"named-figure": {"turns-miss-360", "not-closed", "rosette-misses-360", "drift"}}
+"""What the source tells, and need not where the picture shows it in the same function."""
 
 ANYWHERE = {"radians-for-degrees", "floor-division", "unused-parameter", "not-called"}
 """Causes whose values may come from another function than the one that draws."""
@@ -75,7 +85,8 @@ def joined(of_picture: list[Finding], files: Iterable[str]) -> list[Finding]:
         explained = [other for other in of_picture if _explains(one, other, trees)] if is_cause else []
         if any(other.severity == PROBLEM for other in explained):
             one = replace(one, severity=PROBLEM)  # a cause is as bad as what it leads to
-        if not any(_explains(cause, one, trees) for cause in of_source):
+        is_seen = one.rule in SEEN and any(_is_seen(one, other, trees) for other in of_picture)
+        if not is_seen and not any(_explains(cause, one, trees) for cause in of_source):
             left.append(with_edit(_placed(one, trees.get(one.file)), trees.get(one.file)))
     return left
 
@@ -108,6 +119,12 @@ def _explains(cause: Finding, other: Finding, trees: dict[str, ast.Module]) -> b
     lines_around = _loop_lines if cause.rule in OF_LOOPS else _function_lines
     first, last = lines_around(trees[cause.file], cause.lines[0])
     return any(first <= line <= last for line in (*other.lines, *other.callers))
+
+
+def _is_seen(one: Finding, other: Finding, trees: dict[str, ast.Module]) -> bool:
+    """Whether a finding of the picture says what the source tells."""
+    first, last = _function_lines(trees[one.file], one.lines[0])
+    return other.rule in SEEN[one.rule] and any(first <= line <= last for line in other.lines)
 
 
 def _placed(finding: Finding, tree: ast.Module | None) -> Finding:

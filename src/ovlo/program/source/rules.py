@@ -17,7 +17,7 @@ from ovlo.core.pen.unused import HOW
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.finding import HINT, PROBLEM, Edit, Finding, declared, rule, rules_in
-from ovlo.program.source import angles, loops, recursion, slips, styles
+from ovlo.program.source import angles, loops, recursion, regularities, slips, styles
 from ovlo.program.source.tree import (
     Function,
     SourceMatch,
@@ -27,6 +27,7 @@ from ovlo.program.source.tree import (
     functions,
     lone_expressions,
     nodes,
+    own_nodes,
     parameters,
     read_names,
 )
@@ -131,6 +132,12 @@ def _unused_parameter(tree: ast.Module) -> Iterator[SourceMatch]:
             if one.arg not in read and not one.arg.startswith("_") and one.arg not in ("self", "cls"):
                 message = f"{function.name} never uses its parameter {one.arg}, so its value changes nothing."
                 instead = _written_instead(function, one)
+                again = _called_again(function) if instead is None else None
+                if again is not None:
+                    words = f"this line says the same as line {again[0].lineno}"
+                    fix = f"Use {one.arg} in one of the two, or remove it from the parameters."
+                    yield SourceMatch(again[1].lineno, f"{message[:-1]}; {words}.", fix)
+                    continue
                 if instead is None:
                     fix = f"Use {one.arg} in {function.name}, or remove it from the parameters."
                     yield SourceMatch(one.lineno, message, fix)
@@ -138,6 +145,19 @@ def _unused_parameter(tree: ast.Module) -> Iterator[SourceMatch]:
                 line, first, stop = instead.lineno, instead.col_offset, instead.end_col_offset or 0
                 fix = f"Write {one.arg} instead of {instead.value!r} on line {line}."
                 yield SourceMatch(line, message, fix, edit=Edit(line, first, stop, one.arg))
+
+
+def _called_again(function: Function) -> tuple[ast.Call, ast.Call] | None:
+    """Two calls with the same values in a function, of which one may have been copied and not changed."""
+    values = {one.arg for one in parameters(function)}
+    seen: dict[str, ast.Call] = {}
+    for node in own_nodes(function):
+        if isinstance(node, ast.Expr) and isinstance(node.value, ast.Call):
+            words = ast.unparse(node)
+            if words in seen and isinstance(node.value.func, ast.Name) and values & read_names(node):
+                return seen[words], node.value
+            seen[words] = node.value
+    return None
 
 
 def _written_instead(function: Function, parameter: ast.arg) -> ast.Constant | None:
@@ -241,7 +261,7 @@ def _is_empty(function: Function) -> bool:
     )
 
 
-OWN = sys.modules[__name__], recursion, loops, styles, angles, slips
+OWN = sys.modules[__name__], recursion, loops, regularities, styles, angles, slips
 
 LOOKS = rules_in(*OWN)
 """The functions that look at a program, one a rule."""

@@ -33,6 +33,7 @@ from ovlo.program.source.tree import (
     nodes,
     number_at,
     own_nodes,
+    read_names,
     replacing,
 )
 
@@ -117,6 +118,50 @@ def _unused_value(tree: ast.Module) -> Iterator[SourceMatch]:
                 f"{name} is given a value here that nothing uses.",
                 f"Use {name}, or remove the line.",
             )
+
+
+@rule(
+    "half-used",
+    HINT,
+    "Reported when a line in a loop gives two or more names values at once, and nothing uses one of them.",
+)
+def _half_used(tree: ast.Module) -> Iterator[SourceMatch]:
+    for owner in (tree, *functions(tree)):
+        for loop in own_nodes(owner):
+            if isinstance(loop, ast.For):
+                yield from _half_used_in(loop, owner)
+
+
+def _half_used_in(loop: ast.For, owner: ast.AST) -> Iterator[SourceMatch]:
+    """Of the values that a loop works out, those that nothing uses before they are worked out anew."""
+    read = [node for one in loop.body for node in nodes(one) if isinstance(node, ast.Name)]
+    inside = {node.id for node in read if not isinstance(node.ctx, ast.Store)}
+    end = loop.end_lineno or 0
+    for statement in loop.body:
+        if not isinstance(statement, ast.Assign) or not isinstance(statement.value, ast.Tuple):
+            continue
+        target = statement.targets[0]
+        if not isinstance(target, ast.Tuple):
+            continue
+        names = [one.id for one in target.elts if isinstance(one, ast.Name)]
+        # What nothing reads in all of a function is an unused value.
+        read_at_all = None if isinstance(owner, ast.Module) else read_names(owner)
+        unused = [
+            name
+            for name in names
+            if name not in inside
+            and not name.startswith("_")
+            and (read_at_all is None or name in read_at_all)
+        ]
+        for name in unused if len(unused) < len(names) else ():
+            after = [one for one in own_nodes(owner) if isinstance(one, ast.Name) and one.id == name]
+            later = min((one for one in after if one.lineno > end), key=lambda one: one.lineno, default=None)
+            if later is None or isinstance(later.ctx, ast.Store):
+                yield SourceMatch(
+                    statement.lineno,
+                    f"{name} is given a value here that nothing in the loop uses.",
+                    f"Use {name}, or leave it out.",
+                )
 
 
 @rule("unused-import", HINT, "Reported when a name is imported that nothing uses.")
@@ -278,6 +323,28 @@ def _never_the_remainder(test: ast.Compare) -> Iterator[SourceMatch]:
 
 
 @rule(
+    "quotient-for-remainder",
+    HINT,
+    "Reported when a quotient is compared with 0, which it is for 0 alone: i / 2 == 0.",
+)
+def _quotient_for_remainder(tree: ast.Module) -> Iterator[SourceMatch]:
+    for test in nodes(tree):
+        if not isinstance(test, ast.Compare) or not isinstance(test.ops[0], ast.Eq | ast.NotEq):
+            continue
+        whole = test.left
+        if not isinstance(whole, ast.BinOp) or not isinstance(whole.op, ast.Div):
+            continue
+        if number_at(test.comparators[0]) == 0 and number_at(whole.right):
+            left, right = ast.unparse(whole.left), ast.unparse(whole.right)
+            yield SourceMatch(
+                test.lineno,
+                f"{left} / {right} is 0 only if {left} is.",
+                f"Write {left} % {right}: the remainder is 0 for each multiple of {right}.",
+                edit=replacing(whole, f"{left} % {right}"),
+            )
+
+
+@rule(
     "missing-brackets",
     HINT,
     "Reported when a sum is compared with a number, of which only the last term is divided for its "
@@ -309,12 +376,28 @@ def _missing_brackets(tree: ast.Module) -> Iterator[SourceMatch]:
 @rule(
     "unused-items",
     HINT,
-    "Reported when a list of three items or more is used for one of them alone, always the same.",
+    "Reported when a list or text of three items or more is used for one of them alone, always the same.",
 )
 def _unused_items(tree: ast.Module) -> Iterator[SourceMatch]:
     for owner in (tree, *functions(tree)):
         for node in owner.body:
             yield from _unused_items_of(node, owner)
+    for item in nodes(tree):
+        if isinstance(item, ast.Subscript) and type(number_at(item.slice)) is int:
+            count = _length(item.value)
+            if count >= FEWEST_ITEMS:
+                yield SourceMatch(
+                    item.lineno,
+                    f"{ast.unparse(item)} is one of {count} items, and always the same one.",
+                    "Choose by a number that changes, such as that of a loop.",
+                )
+
+
+def _length(value: ast.expr) -> int:
+    """How many items a list, or letters a text, has as it is written; 0 of anything else."""
+    if isinstance(value, ast.List | ast.Tuple):
+        return len(value.elts)
+    return len(value.value) if isinstance(value, ast.Constant) and isinstance(value.value, str) else 0
 
 
 def _unused_items_of(node: ast.stmt, owner: ast.AST) -> Iterator[SourceMatch]:
