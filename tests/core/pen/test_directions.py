@@ -151,7 +151,9 @@ def test_blocks_refuse_what_they_cannot_be(nib):
 
 
 def test_a_block_that_is_never_opened_says_so_with_its_line(nib):
-    with pytest.warns(NoEffect) as told:
+    with pytest.warns(
+        NoEffect, match=r"write `with nib\.lifted\(\):` and indent the lines that belong to it"
+    ) as told:
         nib.lifted()
     (warning,) = told
     assert warning.filename == __file__
@@ -238,3 +240,69 @@ def test_a_box_stands_for_a_letter_that_is_missing():
     assert box[0].tolist() == box[-1].tolist()
     assert stroke_letters.width("凧") == pytest.approx(0.46 + 0.06)
     assert len({tuple(point) for point in box.tolist()}) == 4
+
+
+@pytest.mark.parametrize("name", MOVES)
+def test_a_lifted_pen_has_its_contours_start_where_it_is(name):
+    nib = Sheet().new_nib()
+    nib.forward(10)
+    nib.lift()
+    MOVES[name](nib)
+    begun = nib.position
+    nib.line_to_start()
+    assert nib.position == begun
+
+
+def test_a_loop_of_turns_keeps_what_its_body_turns(nib):
+    nib.left(20)
+    headings = []
+    for i in nib.full_turn(4):
+        headings.append(nib.heading)
+        nib.left(5 * i)
+    # Each body's own turn is added to the quarters: 20, 110, 205, 305, and 50 at the end.
+    assert headings == pytest.approx([20, 110, 205, 305])
+    assert nib.heading == pytest.approx(50)
+    with pytest.raises(BadValue, match="full_turn: rounds must be 1 or more"):
+        nib.full_turn(5, rounds=0)
+
+
+def test_two_styled_blocks_that_end_in_the_wrong_order_leave_the_style_as_it_was(nib):
+    first, second = nib.styled(ink="gold", line_width=5), nib.styled(ink="navy")
+    first.__enter__()
+    second.__enter__()
+    with pytest.raises(BadUse, match="styled: this block is already open"):
+        second.__enter__()
+    first.__exit__(None, None, None)
+    assert (nib.ink.css, nib.line_width) == ("#000080", 2)
+    second.__exit__(None, None, None)
+    assert (nib.ink.css, nib.line_width) == ("#000000", 2)
+
+
+def test_an_arc_of_no_radius_turns_and_one_too_far_is_refused(nib):
+    nib.arc_left(0, 90)
+    assert nib.pose == (0, 0, 90)
+    with pytest.raises(BadValue, match="arc_left: this would lead to"):
+        nib.arc_left(9e6, 180)
+    assert nib.pose == (0, 0, 90)
+    nib.walk([], [])
+    assert nib.pose == (0, 0, 90)
+    with pytest.raises(Exception, match=r"line_dash: give lengths, not 'dashed'; \(6, 4\) makes"):
+        nib.line_dash = "dashed"
+    nib.polyline(np.array([[5.0, 6.0], [7.0, 9.0]]))
+    assert nib.position == (7, 9)
+
+
+def test_pythons_own_messages_speak_of_the_nib(nib):
+    with pytest.raises(TypeError, match=r"nib\.forward\(\) missing 1 required positional argument"):
+        nib.forward()
+
+
+def test_a_spiral_has_arcs_as_wide_as_it_may(nib):
+    # By the bound in its docstring: 60 · tolerance / steepest, in radians, and 15 degrees at most.
+    for rounds, radius, inner in ((3, 400, 0), (10, 900, 500), (1, 20, 19.999)):
+        steepest = (1 - inner / radius) / (2 * math.pi * rounds)
+        widest = min((60 * min(0.005 / radius, 1e-4) / steepest) ** (1 / 3), math.pi / 12)
+        assert piece_count(rounds, radius, inner, "linear") == math.ceil(2 * math.pi * rounds / widest)
+    assert piece_count(5, 50, 50, "linear") in (120, 121)
+    nib.spiral(5, 50, inner_radius=50)
+    assert len(nib.sheet._columns.arcs) in (120, 121)

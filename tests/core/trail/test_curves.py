@@ -71,3 +71,29 @@ def test_chords_are_within_the_tolerance_and_not_many_more_than_needed(name, tol
     if name == "quarter" and count > 2:
         assert off.max() > tolerance / 3
     assert curves.quarter_counts(arc)[0] == max(1, int(np.ceil(abs(CURVES[name][-1]) / 90)))
+
+
+def test_curves_are_measured_as_what_they_are():
+    # Circles by radius times angle, to the last digit; what only looks like one, along its line.
+    made = np.array([(0, 3, 4, -4, 3, 90), (0, 3, 4, -4.001, 3, 90), (0, 5, 0, 3, 4, 90)], ARC)
+    spans = made["vx"], made["vy"]
+    found = curves.lengths(made, np.column_stack(spans) - np.column_stack([made["ux"], made["uy"]]))
+    assert found[0] == 5 * np.radians(90)
+    angles = np.radians(np.linspace(0, 90, 200_001))
+    for k in (1, 2):
+        x, y = (made[f"u{axis}"][k] * np.cos(angles) + made[f"v{axis}"][k] * np.sin(angles) for axis in "xy")
+        assert found[k] == pytest.approx(np.hypot(np.diff(x), np.diff(y)).sum(), rel=1e-9)
+
+
+def test_a_cubic_needs_as_many_chords_as_its_second_differences_say():
+    """Wang's formula: the root of 6/8 of the largest, over the tolerance."""
+    for first, second, last in (
+        ((0, 40), (30, 50), (30, 10)),
+        ((10, 0), (20, 0), (30, 0)),
+        ((0, 9), (9, 0), (50, 0)),
+    ):
+        a, b, c = map(np.array, (first, second, last))
+        largest = max(np.hypot(*(b - 2 * a)), np.hypot(*(a - 2 * b + c)))
+        arc = np.array([(0, *first, *second, 0)], ARC)
+        count = curves.chord_counts(arc, np.zeros((1, 2)), np.array([last], float), 0.05)
+        assert count[0] == max(1, np.ceil(np.sqrt(0.75 * largest / 0.05)))

@@ -112,3 +112,97 @@ def test_joins_of_a_program_count():
         double(motif, 20)
     with hosted(step_limit=1000):
         assert len(column([double(motif, 4)])._columns) == 2 * 2**4
+
+
+def all_sorts(nib):
+    with nib.area("gold"):
+        nib.arc_left(20, 90)
+        nib.forward(10)
+    nib.text("bay", size=10)
+    nib.circle(4, fill="navy")
+    with nib.area("teal"):
+        nib.polyline([(30, 0), (30, 30)])
+        nib.line_to_start()
+
+
+def test_stamps_laid_in_a_loop_are_what_one_stamp_after_another_is():
+    """Whatever their steps apart, scales, turns and texts: against pieces that are drawn for themselves."""
+    piece = Motif.record(all_sorts)
+    together, apart = Sheet(), Sheet()
+    nib, other = together.new_nib(), apart.new_nib()
+    for i, gap in enumerate((0, 0, 0, 1, 2, 0, 1)):
+        for one in (nib, other):
+            one.travel_to(20 * i, 5 * i)
+            for _ in range(gap):
+                one.forward(3)
+        nib.stamp(piece, scale=1 + i / 4, turn=30 * i)
+        moved = piece.scaled(1 + i / 4).turned(30 * i)
+        other.stamp(moved)
+        _ = apart.trail.x  # read between, so that each is laid by itself
+    a, b = together._columns, apart._columns
+    assert a.points == pytest.approx(b.points)
+    drawn = a.of_steps("pen") == 1
+    assert a.steps["heading"][drawn] == pytest.approx(b.steps["heading"][drawn])
+    for name in ("start", "contour", "area", "pen", "nib"):
+        assert a.runs[name].tolist() == b.runs[name].tolist()
+    assert a.arcs["step"].tolist() == b.arcs["step"].tolist()
+    for name in ("ux", "uy", "vx", "vy", "sweep"):
+        assert a.arcs[name] == pytest.approx(b.arcs[name])
+    assert a.areas["step"].tolist() == b.areas["step"].tolist()
+    assert a.areas["order"].tolist() == b.areas["order"].tolist()
+    assert [tuple(row) for row in a.area_ends.tolist()] == [tuple(row) for row in b.area_ends.tolist()]
+    assert [(text.step, text.order, text.words) for text in a.texts] == [
+        (text.step, text.order, text.words) for text in b.texts
+    ]
+    for one, two in zip(a.texts, b.texts, strict=True):
+        assert (one.x, one.y, one.size, one.heading) == pytest.approx((two.x, two.y, two.size, two.heading))
+    spans = together._trail.stamped()
+    assert len(spans) == 7
+    assert (np.diff(spans, axis=1) == len(piece._columns)).all()
+    # Each is laid behind the jump to its place.
+    assert [int(a.of_steps("pen")[first - 1]) for first, _ in spans.tolist()] == [0] * 7
+
+
+def test_trails_are_equal_only_if_all_of_them_is():
+    def trail(*more):
+        sheet = Sheet()
+        nib = sheet.new_nib()
+        nib.forward(5)
+        for change in more:
+            change(nib)
+        return sheet._columns
+
+    assert trail().is_equal(trail())
+    changes = (
+        lambda nib: nib.forward(1),
+        lambda nib: nib.text("a"),
+        lambda nib: nib.circle(2, fill="red"),
+        lambda nib: nib.pause(2),
+    )
+    found = [trail(), *(trail(change) for change in changes)]
+    for i, one in enumerate(found):
+        assert [one.is_equal(other) for other in found] == [i == k for k in range(len(found))]
+    assert trail(changes[1]).is_equal(trail(changes[1]))
+    assert not trail(changes[1]).is_equal(trail(lambda nib: nib.text("b")))
+
+
+@pytest.mark.parametrize("deed", [
+    lambda nib: nib.forward(9), lambda nib: nib.arc_left(9, 80), lambda nib: nib.arc_right(9, 80),
+    lambda nib: nib.circle(5, fill="red"), lambda nib: nib.text("hi"), lambda nib: nib.walk([1, 2], 30),
+    lambda nib: nib.stamp(Motif.record(bow)), lambda nib: nib.travel(5),
+    lambda nib: nib.polyline([(1, 2), (3, 4)]),
+])  # fmt: skip
+def test_what_is_taken_back_leaves_all_as_it_was(deed):
+    sheet = Sheet()
+    nib = sheet.new_nib(3, 4, 50)
+    with nib.area("gold"):
+        nib.arc_left(7, 70)
+    before, pose = sheet._columns, nib.pose
+    deed(nib)
+    assert not sheet._columns.is_equal(before)
+    while len(sheet._columns) > len(before) or len(sheet._columns.texts) > len(before.texts):
+        sheet.undo()
+    assert sheet._columns.is_equal(before)
+    assert nib.pose == pytest.approx(pose)
+    nib.forward(5)
+    assert len(sheet._columns) == len(before) + 1

@@ -161,8 +161,19 @@ def test_values_are_shortened_only_where_they_are_long():
 def test_near_names_are_three_at_most_and_none_for_what_is_no_name():
     names = ["kite1", "kite2", "kite3", "kite4"]
     assert len(arguments.nearest("kite", names)) == 3
+    assert arguments.near("kite", names).count(" or ") == 2
     assert arguments.near(5, names) == arguments.near("gull", names) == ""
     assert arguments.near("KITE4", ["kite4"]) == " (did you mean 'kite4'?)"
+
+
+def test_values_by_name_have_names_that_files_can_hold():
+    assert arguments.by_name({"sides": 5, "ink": "gold"}, "vary") == {"sides": 5, "ink": "gold"}
+    for wrong in ({"si\ndes": 5}, {"ink": "go\x00ld"}):
+        with pytest.raises(BadValue, match="contains the control character"):
+            arguments.by_name(wrong, "vary")
+    for wrong in ([("sides", 5)], {5: 5}):
+        with pytest.raises(BadType, match="must be a"):
+            arguments.by_name(wrong, "vary")
 
 
 def test_the_edge_of_the_plane_can_be_reached():

@@ -8,7 +8,7 @@ from random import Random
 import numpy as np
 import pytest
 
-from ovlo import BadType, BadUse, BadValue, Colour, Dice, blend, ramp, shift_hue
+from ovlo import BadType, BadUse, BadValue, Colour, Dice, blend, from_polar, ramp, shift_hue
 from ovlo.core.values.colour import difference, parse
 from ovlo.core.values.degrees import DEGREE, direction, directions, half_turned, normal
 from ovlo.core.values.scatter import spread_points
@@ -73,9 +73,10 @@ def test_points_keep_their_distance_and_leave_no_gap(width, height, distance):
     assert (nearest < 1.2 * distance).mean() > 0.99
 
 
-def test_points_are_those_of_bridsons_method_in_every_corner():
+@pytest.mark.parametrize("seed", range(7, 15))
+def test_points_are_those_of_bridsons_method_in_every_corner(seed):
     """Worked out once more as the paper has it: each candidate is held against all points, without a grid."""
-    random, width, height, distance = Random(7), 90.0, 60.0, 14.0
+    random, width, height, distance = Random(seed), 90.0, 60.0, 14.0 - seed / 4
     points = [((random.random() - 0.5) * width, (random.random() - 0.5) * height)]
     active = points.copy()
     while active:
@@ -91,7 +92,7 @@ def test_points_are_those_of_bridsons_method_in_every_corner():
         else:
             active[at] = active[-1]
             active.pop()
-    assert spread_points(Random(7), width, height, distance) == points
+    assert spread_points(Random(seed), width, height, distance) == points
     assert {(x > 0, y > 0) for x, y in points} == {(False, False), (False, True), (True, False), (True, True)}
 
 
@@ -143,6 +144,8 @@ def test_dice_take_any_order_of_things_and_one_value_alone():
     assert dice.pick({"kite": 3}) == "kite"
     assert dice.shuffled(range(9)) != list(range(9))
     assert {dice.chance(0.5) for _ in range(40)} == {False, True}
+    with pytest.raises(BadValue, match=r"probability must be from 0 to 1, but is 1\.5"):
+        dice.chance(1.5)
     for call in (dice.integer, dice.number):
         with pytest.raises(
             BadValue, match=rf"{call.__name__}: low \(3\) must be at most high \(1\); swap them"
@@ -203,10 +206,31 @@ def test_a_colour_has_channels_of_its_range():
             BadValue, match=f"Colour: {name} must be from 0 to {most}, but is {values[-1] or -1}"
         ):
             Colour(*values)
+    with pytest.raises(BadValue, match=r"from_rgb: red must be from 0 to 255, but is 255\.5"):
+        Colour.from_rgb(255.5, 0, 0)
     with pytest.raises(BadType, match="Colour: green must be a number"):
         Colour(0, "9", 0)
     with pytest.raises(BadValue, match="10,001 colours are too many; the limit is 10,000"):
         ramp("gold", "navy", 10_001)
+
+
+def test_dice_without_a_seed_have_one_from_their_first_use():
+    one, other = Dice(), Dice()
+    assert (one._is_used, one._state()) == (False, None)
+    numbers = [one.number(0, 1) for _ in range(3)]
+    assert [Dice(one._seed).number(0, 1)] == numbers[:1]
+    assert numbers[0] != other.number(0, 1)
+    state = one._state()
+    later = [one.number(0, 1) for _ in range(3)]
+    one._restore(None)
+    one._restore(state)
+    assert [one.number(0, 1) for _ in range(3)] == later
+
+
+def test_a_point_at_a_distance_and_an_angle():
+    assert from_polar(10, 90) == pytest.approx((0, 10), abs=1e-12)
+    assert from_polar(10, 0, (3, 4)) == (13, 4)
+    assert from_polar(-10, 0) == (-10, 0)
 
 
 def test_directions_of_whole_quarters_are_exact():

@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from ovlo.core.values.errors import CannotWrite, NoBrowser, OvloError, ProgramFailed
-from ovlo.core.values.everyday import answer, in_short, is_slip, words_of
+from ovlo.core.values.everyday import SINGLE, answer, in_short, is_slip, words_of
 
 
 @pytest.mark.parametrize(
@@ -46,6 +46,12 @@ def test_a_few_letters_stand_for_a_name_that_has_them_in_order():
     for name in ("f", "forwd", "f4", "dwf", "fo", "up"):
         assert in_short(name, known) == ""
     assert in_short("lo", known) == "line_to"
+
+
+def test_words_of_one_meaning_are_answered_alone():
+    assert {"position", "shuffle", "center"} <= set(SINGLE)
+    assert all(answer(word) for word in SINGLE)
+    assert "start" not in SINGLE or answer("start")
 
 
 def test_one_letter_off_is_a_slip():

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import NamedTuple
 
 import pytest
 
 from ovlo import BadType, Dice, Pose, Sheet, UnknownName
+from ovlo.core.values.choices import ANCHOR, RISE
 from ovlo.core.values.finding import rule
 
 
@@ -63,6 +65,15 @@ def test_a_finding_is_a_sentence_with_its_line(sheet, nib):
     nib.line_to(0, 300)
     (one,) = sheet.check()
     assert str(one).startswith("off-sheet (problem): 1 of 1 mark leaves the sheet")
+    assert str(replace(one, lines=(3, 7))).startswith("line 3, 7: off-sheet (problem): ")
+
+
+def test_words_stand_where_css_and_svg_would_have_them():
+    """Between the foot of the letters and the height of capitals, 0.7; behind, on and before the nib."""
+    assert list(RISE) == ["alphabetic", "middle", "hanging"]
+    assert (RISE["alphabetic"], 2 * RISE["middle"]) == (0, 0.7)
+    assert 0.7 <= RISE["hanging"] < 0.8
+    assert (ANCHOR["start"], ANCHOR["middle"], ANCHOR["end"]) == (0, 0.5, 1)
 
 
 def test_loops_know_how_often_they_run():

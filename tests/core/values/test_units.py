@@ -7,7 +7,15 @@ from math import floor
 import pytest
 
 from ovlo import BadType, BadValue
-from ovlo.core.values.units import LENGTHS, MM_PER_UNIT, PAGES, millimetres, page_size, refuse_paper_size
+from ovlo.core.values.units import (
+    LENGTHS,
+    MARGIN,
+    MM_PER_UNIT,
+    PAGES,
+    millimetres,
+    page_size,
+    refuse_paper_size,
+)
 
 
 @pytest.mark.parametrize("name", [name for name in PAGES if name[0] in "AB"])
@@ -63,6 +71,7 @@ def test_lengths_are_numbers_or_texts():
     texts = ("12mm", "1.2 cm", "12", " .5in ")
     assert [millimetres(text, "plot", "margin") for text in texts] == pytest.approx([12, 12, 12, 12.7])
     assert millimetres(7, "plot", "margin") == 7
+    assert millimetres(MARGIN, "plot", "margin") == 10
     for wrong in ("-3mm", "3 miles", "", "mm"):
         with pytest.raises(BadValue, match="plot: margin must be a length such as 12mm"):
             millimetres(wrong, "plot", "margin")

@@ -35,8 +35,10 @@ class Block(Unused):
 
     __slots__ = ()
 
-    FIX = "{call}: a block does nothing by itself; write `with nib.{how}:` and indent the lines that "
-    "belong to it."
+    FIX = (
+        "{call}: a block does nothing by itself; write `with nib.{how}:` and indent the lines that belong "
+        "to it."
+    )
 
     def __enter__(self) -> None:
         if self._is_open:  # in a recursion, looking among all open ones would take ever longer
