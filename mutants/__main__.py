@@ -22,7 +22,7 @@ from mutants.suite import SOURCES, Suite
 ROOMS = {
     "core/pen": ["core/pen", "core/sheet"],
     "core/trail": ["core/trail", "core/sheet"],
-    "core/sheet": ["core/sheet", "core/trail"],
+    "core/sheet": ["core/sheet", "core/trail", "core/pen"],
     "core/values": ["core/values"],
     "core/plot": ["core/plot", "render/test_plotter.py"],
     "render": ["render"],
@@ -43,6 +43,7 @@ def survivors(room: str, count: int) -> tuple[int, list[Mutant]]:
         copies: SimpleQueue[Path] = SimpleQueue()
         for number in range(workers):
             copies.put(Path(shutil.copytree(SOURCES, Path(folder) / str(number) / "src")))
+            (Path(folder) / str(number) / "examples").symlink_to(SOURCES.parent / "examples")
         if suite.fails(suite.tests, Path(folder) / "0" / "src"):
             sys.exit(f"{room}: its tests fail in a copy without any change.")
 
