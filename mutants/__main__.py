@@ -1,7 +1,8 @@
 """Make small wrong changes in a room, one at a time, and run that room's tests: `python -m mutants ROOM …`.
 
 The changes are drawn by a fixed seed. Only the tests that run the changed lines are tried, the fastest first.
-What no test notices is listed with its line, and with the reason if `reasons.txt` has one.
+What no test notices is listed with its line, and with the reason where `unnoticed.txt` has one: many changes
+change nothing that shows, such as the size of a cache or which of two equal ways is taken.
 """
 
 from __future__ import annotations
@@ -62,6 +63,12 @@ def survivors(room: str, count: int) -> tuple[int, list[Mutant]]:
     return len(chosen), [mutant for mutant, found in zip(chosen, noticed, strict=True) if not found]
 
 
+def reasons() -> dict[str, str]:
+    """Why some changes are not noticed, by the file and the change."""
+    rows = (Path(__file__).parent / "unnoticed.txt").read_text(encoding="utf-8").splitlines()
+    return {name: reason for name, _, reason in (row.partition(" | ") for row in rows)}
+
+
 def main() -> None:
     """Try the mutants of some rooms, and list those that no test noticed."""
     parser = argparse.ArgumentParser(description=__doc__)
@@ -71,9 +78,16 @@ def main() -> None:
     for room in asked.rooms:
         began = time.monotonic()
         tried, left = survivors(room, asked.count)
-        print(f"{room}: {tried - len(left)} of {tried} noticed, in {time.monotonic() - began:.0f} s")
-        for mutant in left:
-            print(f"  {mutant.path.relative_to(SOURCES)}:{mutant.line}: {mutant.what}", flush=True)
+        known = reasons()
+        names = [f"{mutant.path.relative_to(SOURCES / 'ovlo')}: {mutant.what}" for mutant in left]
+        unexplained = sum(name not in known for name in names)
+        took = time.monotonic() - began
+        print(
+            f"{room}: {tried - len(left)} of {tried} noticed, {len(left) - unexplained} change nothing that "
+            f"shows, {unexplained} left, in {took:.0f} s"
+        )
+        for mutant, name in zip(left, names, strict=True):
+            print(f"  {name}, line {mutant.line} ({known.get(name, 'no reason known')})", flush=True)
 
 
 if __name__ == "__main__":

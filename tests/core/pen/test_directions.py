@@ -93,14 +93,20 @@ MOVES = {
 }
 
 
+@pytest.mark.parametrize("is_block", [False, True])
 @pytest.mark.parametrize("name", MOVES)
-def test_a_contour_begins_where_a_lifted_move_ends(name):
+def test_a_contour_begins_where_a_lifted_move_ends(name, is_block):
     nib = Sheet().new_nib()
     nib.forward(10)
-    nib.lift()
-    MOVES[name](nib)
-    begun = nib.position
-    nib.lower()
+    if is_block:
+        with nib.lifted():
+            MOVES[name](nib)
+        begun = nib.position
+    else:
+        nib.lift()
+        MOVES[name](nib)
+        begun = nib.position
+        nib.lower()
     nib.forward(10)
     nib.left(90)
     nib.forward(10)
@@ -199,7 +205,10 @@ def test_the_pointer_is_symmetric_and_its_tip_is_the_nib():
     outline = {point for point in points if point[0] not in (-13, -15) or point[1]}
     assert {(x, -y) for x, y in points} == points
     assert (0, 0) in points
-    assert min(x for x, _ in points) == -LENGTH
+    assert min(x for x, _ in points) == -LENGTH == -26
+    assert len(columns.areas) == 2
+    # The way back to the tip closes it.
+    assert [points for points in columns.points.tolist() if points == [0.0, 0.0]][1:]
     assert {(-9, 3.5), (-15, 7), (-LENGTH, 4.5)} <= outline
     # A hole in it, which the line from the tip reaches.
     (hole,) = columns.arcs
@@ -242,6 +251,20 @@ def test_a_box_stands_for_a_letter_that_is_missing():
     assert len({tuple(point) for point in box.tolist()}) == 4
 
 
+@pytest.mark.parametrize("turn", [0, 33, 200])
+def test_an_ellipse_begins_on_its_longer_axis_and_lies_around_the_nib(turn):
+    nib = Sheet().new_nib(30, -20, 10)
+    nib.ellipse(100, 40, turn=turn)
+    columns = nib.sheet._columns
+    (arc,) = columns.arcs
+    step = int(arc["step"])
+    way = math.radians(10 + turn)
+    assert columns.starts[step] == pytest.approx((30 + 50 * math.cos(way), -20 + 50 * math.sin(way)))
+    assert columns.points[step] == pytest.approx(columns.starts[step])
+    assert columns.starts[step] - (arc["ux"], arc["uy"]) == pytest.approx((30, -20))
+    assert (arc["vx"], arc["vy"]) == pytest.approx((-20 * math.sin(way), 20 * math.cos(way)))
+
+
 @pytest.mark.parametrize("name", MOVES)
 def test_a_lifted_pen_has_its_contours_start_where_it_is(name):
     nib = Sheet().new_nib()
@@ -264,6 +287,9 @@ def test_a_loop_of_turns_keeps_what_its_body_turns(nib):
     assert nib.heading == pytest.approx(50)
     with pytest.raises(BadValue, match="full_turn: rounds must be 1 or more"):
         nib.full_turn(5, rounds=0)
+    with pytest.raises(BadValue, match="full_turn: count must be 1 or more"):
+        nib.full_turn(0)
+    assert [nib.heading for _ in nib.full_turn(1)] == [pytest.approx(50)]
 
 
 def test_two_styled_blocks_that_end_in_the_wrong_order_leave_the_style_as_it_was(nib):

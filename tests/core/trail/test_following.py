@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import pickle
+import sys
 import threading
 
 import numpy as np
@@ -11,8 +12,10 @@ from hypothesis import strategies as st
 from torture.programs import Program
 
 from ovlo import Sheet
+from ovlo.core.sheet.host import hosted
 from ovlo.core.trail.columns import TABLES
 from ovlo.core.trail.following import Follower, grown
+from ovlo.core.trail.origins import Recorder
 
 
 def same(a, b) -> bool:
@@ -62,3 +65,24 @@ def test_a_follower_beside_a_writer_sees_a_whole_drawing():
     writer.join()
     growths.append(follower.growth())
     assert same(grown(growths).columns(), sheet._columns)
+
+
+def test_growths_know_where_their_steps_came_from():
+    recorder = Recorder(lambda file: file == __file__, sys._getframe())
+    with hosted(recorder=recorder):
+        sheet = Sheet()
+        follower, growths = Follower(sheet._trail), []
+        nib = sheet.new_nib()
+
+        def post():
+            nib.forward(5)
+            nib.circle(4)
+
+        for _ in range(3):
+            post()
+            growths.append(pickle.loads(pickle.dumps(follower.growth())))
+        origins = sheet._origins
+    places, entries = grown(growths).noted()
+    assert places.tolist() == origins.steps.tolist()
+    assert entries.tolist() == origins.step_entries.tolist()
+    assert len(set(places.tolist())) > 2

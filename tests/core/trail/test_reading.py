@@ -7,7 +7,7 @@ import threading
 import numpy as np
 import pytest
 
-from ovlo import Motif, Sheet, column, layered
+from ovlo import BadValue, Motif, Sheet, column, layered
 from ovlo.core.paint.order import painted
 from ovlo.core.paint.outlines import borders, strokes
 from ovlo.core.sheet.host import Stop, hosted
@@ -156,6 +156,7 @@ def test_stamps_laid_in_a_loop_are_what_one_stamp_after_another_is():
     ]
     for one, two in zip(a.texts, b.texts, strict=True):
         assert (one.x, one.y, one.size, one.heading) == pytest.approx((two.x, two.y, two.size, two.heading))
+    assert sorted(a.area_ends["area"].tolist()) == list(range(len(a.areas)))
     spans = together._trail.stamped()
     assert len(spans) == 7
     assert (np.diff(spans, axis=1) == len(piece._columns)).all()
@@ -206,3 +207,27 @@ def test_what_is_taken_back_leaves_all_as_it_was(deed):
     assert nib.pose == pytest.approx(pose)
     nib.forward(5)
     assert len(sheet._columns) == len(before) + 1
+
+
+def test_things_are_taken_back_one_by_one_whatever_they_are():
+    sheet = Sheet()
+    nib = sheet.new_nib()
+    deeds = (
+        lambda: nib.circle(5), lambda: nib.text("one"), lambda: nib.star(5, 9), lambda: nib.forward(7),
+        lambda: nib.text("two"), lambda: nib.text("three"), lambda: nib.stamp(Motif.record(bow)),
+        lambda: nib.arc_left(9, 30), lambda: nib.circle(3, fill="red"), lambda: nib.walk([1, 2, 3], 9),
+    )  # fmt: skip
+    moments = []
+    for deed in deeds:
+        moments.append((sheet._columns, nib.pose))
+        deed()
+    for columns, pose in reversed(moments):
+        sheet.undo()
+        assert sheet._columns.steps.tolist() == columns.steps.tolist()
+        assert sheet._columns.texts == columns.texts
+        assert nib.pose == pytest.approx(pose)
+    with pytest.raises(BadValue, match="undo: nothing is left to take back"):
+        sheet.undo()
+    nib.forward(5)
+    with pytest.raises(BadValue, match="undo: only 1 can be taken back, not 2"):
+        sheet.undo(2)

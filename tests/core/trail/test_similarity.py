@@ -91,6 +91,9 @@ def test_words_are_never_mirrored():
     assert (across.heading, across.align) == (0, "end")
     down = transformed(columns, Similarity(1, 0, 0, 0, True)).texts[0]
     assert (down.heading, down.align) == (text.heading, "start")
+    steep = Motif.record(lambda nib: (nib.left(60), nib.text("bay")))._columns
+    other_way = transformed(steep, Similarity(1, 0, 0, 0, True)).texts[0]
+    assert (other_way.heading, other_way.align) == (120, "end")
     middle = Motif.record(lambda nib: nib.text("bay", align="middle"))._columns
     assert transformed(middle, Similarity(1, 180, 0, 0, True)).texts[0].align == "middle"
 
