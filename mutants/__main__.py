@@ -64,7 +64,7 @@ def survivors(room: str, count: int) -> tuple[int, list[Mutant]]:
 
 
 def reasons() -> dict[str, str]:
-    """Why some changes are not noticed, by the file and the change."""
+    """Why some changes are not noticed, by the file, the change and the line it is in."""
     rows = (Path(__file__).parent / "unnoticed.txt").read_text(encoding="utf-8").splitlines()
     return {name: reason for name, _, reason in (row.partition(" | ") for row in rows)}
 
@@ -79,7 +79,7 @@ def main() -> None:
         began = time.monotonic()
         tried, left = survivors(room, asked.count)
         known = reasons()
-        names = [f"{mutant.path.relative_to(SOURCES / 'ovlo')}: {mutant.what}" for mutant in left]
+        names = [f"{one.path.relative_to(SOURCES / 'ovlo')}: {one.what}  in  {one.inside}" for one in left]
         unexplained = sum(name not in known for name in names)
         took = time.monotonic() - began
         print(

@@ -19,12 +19,13 @@ COMPUTED = {ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.
 
 
 class Mutant(NamedTuple):
-    """A change: in which file and lines, what it is, and the whole text with it."""
+    """A change: in which file and lines, what it is and in what, and the whole text with it."""
 
     path: Path
     line: int
     last_line: int
     what: str
+    inside: str
     text: str
 
 
@@ -76,13 +77,15 @@ def _is_changeable(node: ast.AST) -> bool:
 
 def _mutant(path: Path, number: int) -> Mutant:
     """The change of one part of a file, counted as `_nodes` comes to them."""
-    tree = ast.parse(path.read_text(encoding="utf-8"))
+    before = path.read_text(encoding="utf-8")
+    tree = ast.parse(before)
     node = _nodes(tree)[number]
     line, last = getattr(node, "lineno", 0), getattr(node, "end_lineno", 0)
     if isinstance(node, ast.If | ast.While):
         last = node.test.end_lineno
+    inside = before.splitlines()[line - 1].strip() if line else ""
     what = _change(node)
-    return Mutant(path, line, last, what, ast.unparse(ast.fix_missing_locations(tree)))
+    return Mutant(path, line, last, what, inside, ast.unparse(ast.fix_missing_locations(tree)))
 
 
 def _change(node: ast.AST) -> str:
