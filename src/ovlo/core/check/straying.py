@@ -148,6 +148,8 @@ def between_areas(columns: Columns, unit: str, places: Places, by_chance: bool) 
         return
     starts, points = columns.starts @ AXES, columns.points @ AXES
     nibs, areas, pens = (columns.of_steps(name) for name in ("nib", "area", "pen"))
+    numbers, at_first = np.unique(areas, return_index=True)
+    firsts = dict(zip(numbers.tolist(), at_first.tolist(), strict=True))
     for nib in np.unique(nibs[areas >= 0]).tolist():
         mine = np.flatnonzero((nibs == nib) & np.isin(pens, (PenState.DRAW, PenState.TRACE)))
         own = areas[mine]
@@ -158,6 +160,10 @@ def between_areas(columns: Columns, unit: str, places: Places, by_chance: bool) 
         # A mast between hull and sail is part of a boat.
         is_joint &= places[mine[2:]] == _first_places(places[mine].astype(np.int64), own)[:-2]
         rows = np.flatnonzero(is_joint & ~columns.is_curved[mine[1:-1]]) + 1
+        travelled = [
+            _is_travelled_to(int(mine[row]), firsts[int(own[row - 1])], pens, points) for row in rows
+        ]
+        rows = rows[~np.array(travelled, bool)]
         steps, lines = mine[rows], places[mine[rows]]
         for line in np.unique(lines).tolist():
             chosen = lines == line
@@ -175,6 +181,16 @@ def between_areas(columns: Columns, unit: str, places: Places, by_chance: bool) 
             if (is_bead and not is_web) or not is_sent:
                 continue
             yield _told(columns, here, "leads from one area to the next", unit)
+
+
+def _is_travelled_to(step: int, first: int, pens: Ints, points: Complexes) -> bool:
+    """Whether the nib travelled from an area, of which the first step is known, to where a line begins.
+
+    A block that returns goes back to where the nib stood before that step.
+    """
+    if pens[step - 1] != PenState.JUMP:
+        return False
+    return not (points[max(first - 3, 0) : first] == points[step - 1]).any()
 
 
 def _joints(contour: Contour, columns: Columns, by_chance: bool) -> list[int]:
