@@ -13,7 +13,7 @@ HEAD = "from ovlo import Sheet\nnib = Sheet().new_nib()\n"
 RULES = {
     *("unmirrored", "uneven-numbers", "repeated-value", "short-remainder", "constant-sum", "named-figure"),
     *("quotient-for-remainder", "half-used", "changed-after-loop", "turn-outside-loop", "unused-loop-value"),
-    *("unused-items",),
+    *("unused-items", "other-count"),
 }
 
 
@@ -31,6 +31,14 @@ WHEEL = (
     "for i in range(6):\n    x, y = i * 2, i * 3\n    nib.line_to(x, y)\n"
     "for i in range(6):\n    x, y = i * 2, i * 3\n    nib.line_to({})\n"
 )
+RAYS = (
+    "def web(rays=12):\n    for i in range(rays):\n        nib.turn_to(360 * i / {})\n"
+    "        nib.circle(i)\nweb()\n"
+)
+PETALS = (
+    "def rose(parts=9):\n    for i in nib.full_turn(parts):\n        nib.arc_left(30 + i, 360 / {})\n"
+    "        nib.left(180 - 360 / parts)\nrose()\n"
+)
 DAYS = "DAYS = ['Mon', 'Tue', 'Wed']\nfor i, (day, tide) in enumerate(zip(DAYS, [3, 4, 5])):\n"
 
 
@@ -45,6 +53,21 @@ DAYS = "DAYS = ['Mon', 'Tue', 'Wed']\nfor i, (day, tide) in enumerate(zip(DAYS, 
             "unmirrored",
             3,
             "for side in (1, -1):\n    nib.line_by(8, side * -9)\n    nib.line_by(0, 5 + 2)\n",
+        ),
+        (
+            "unmirrored",
+            4,
+            "for i in range(4):\n    side = 1 if i % 2 else -1\n    nib.line_by(side * 9, 2)\n"
+            "    nib.line_by(-9, 2)\n",
+        ),
+        ("repeated-value", 1, BACK.format("side in (-1, 1)", "25")),
+        ("repeated-value", 1, BACK.format("i in range(6)", "25")),
+        ("other-count", 3, RAYS.format("10")),
+        ("other-count", 3, PETALS.format("10")),
+        (
+            "changed-after-loop",
+            4,
+            "def tail(size):\n    for _ in range(6):\n        nib.circle(size)\n    size *= 0.9\ntail(9)\n",
         ),
         ("uneven-numbers", 1, ROW.format("-60, -20, 30, 60")),
         ("uneven-numbers", 1, ROW.format("-34, 0, 43")),
@@ -107,6 +130,15 @@ def test_what_breaks_a_rule_of_its_own_is_found_at_its_line(rule, line, code):
         STALLS.format(20, 30, 35),
         "for size in (-60, -20, 30, 60):\n    nib.forward(size)\n",
         BACK.format("turn in (-40, 0, 40)", "turn"),
+        "for i in range(4):\n    side = 1 if i % 2 else -1\n    nib.line_by(side * 9, 2)\n"
+        "    nib.line_by(-9 * side, 2)\n",
+        BACK.format("_ in range(6)", "nib.dice.number(0, 90)"),
+        BACK.format("i in range(6)", "60 * i"),
+        "for side in (-1, 1):\n    with nib.returning():\n        nib.circle(9)\n    nib.travel(20)\n",
+        RAYS.format("rays"),
+        PETALS.format("parts"),
+        "def dial(marks=12):\n    for i in range(marks):\n        nib.turn_to(360 / 12 * i)\n"
+        "        nib.circle(i)\ndial()\n",
         BACK.format("i in range(10)", "36 * i"),
         BACK.format("i in range(7)", "36 * i"),
         "for length in (110, 30, 110, 30):\n    nib.forward(length)\n    nib.left(90)\n",
@@ -147,6 +179,15 @@ def test_a_copied_line_is_named_beside_the_parameter_it_leaves_out():
     (one,) = (one for one in findings_in(ast.parse(HEAD + code), "kite.py") if one.rule == "unused-parameter")
     assert one.lines == (6,)
     assert one.message.endswith("; this line says the same as line 4.")
+
+
+def test_a_copied_area_is_named_too():
+    code = (
+        "def kite(nib, upper, lower):\n    with nib.area(upper):\n        nib.forward(9)\n"
+        "    with nib.area(upper):\n        nib.forward(9)\nkite(nib, 'red', 'gold')\n"
+    )
+    found = [one for one in findings_in(ast.parse(HEAD + code), "kite.py") if one.rule == "unused-parameter"]
+    assert [one.lines for one in found] == [(6,)]
 
 
 def test_parts_of_a_whole_turn_are_degrees():

@@ -163,7 +163,8 @@ def changed_after_loop(tree: ast.Module) -> Iterator[SourceMatch]:
             name = _changed_by_itself(after)
             if not isinstance(loop, ast.For) or not name or name in changed_names(loop):
                 continue
-            later = set().union(*map(read_names, body[number + 2 :]), *map(read_names, functions(owner)))
+            inner = (read_names(one) for one in functions(owner) if one is not owner)
+            later = set().union(*map(read_names, body[number + 2 :]), *inner)
             if name in read_names(loop) and name not in later:
                 words = (
                     f"{name} changes here once, behind the loop in line {loop.lineno}, and is not used again."
@@ -224,11 +225,14 @@ def _is_share(angle: ast.expr, count: ast.expr) -> bool:
     "other-count",
     HINT,
     "Reported when a loop draws a figure as often as a name says and turns each time by 360 divided by a "
-    "number. Not reported for loops that only go forward, which may walk a part of a curve.",
+    "number, or reckons with 360 divided by a number. Not reported for loops that only go forward, which may "
+    "walk a part of a curve.",
 )
 def other_count(tree: ast.Module) -> Iterator[SourceMatch]:
     """Rosettes whose count may change, and whose turn may not."""
     for loop in nodes(tree):
+        if isinstance(loop, ast.For) and called(loop.iter) in ("range", "full_turn"):
+            yield from _other_share(loop)
         if not isinstance(loop, ast.For) or called(loop.iter) != "range":
             continue
         assert isinstance(loop.iter, ast.Call)
@@ -248,6 +252,37 @@ def other_count(tree: ast.Module) -> Iterator[SourceMatch]:
             f"Write 360 / {count.id}.",
             edit=replacing(at, count.id),
         )
+
+
+def _other_share(loop: ast.For) -> Iterator[SourceMatch]:
+    """`360 * i / 10` in a loop that counts i up to a name, or `360 / 10` beside `360 / count`."""
+    assert isinstance(loop.iter, ast.Call)
+    count = loop.iter.args[0] if len(loop.iter.args) == 1 else None
+    inside = [node for one in loop.body for node in nodes(one) if isinstance(node, ast.BinOp)]
+    shares = [one for one in inside if isinstance(one.op, ast.Div) and _is_of_turn(one.left, loop.target)]
+    if not isinstance(count, ast.Name):
+        return
+    is_known = any(isinstance(one.right, ast.Name) and one.right.id == count.id for one in shares)
+    for one in shares:
+        counts = all_names(loop.target) & all_names(one.left)
+        if number_at(one.right) in FIGURE_COUNTS and (counts or is_known):
+            parts = ast.unparse(one.right)
+            yield SourceMatch(
+                one.lineno,
+                f"The loop repeats {count.id} times, but {ast.unparse(one)} is a part of a turn for {parts}.",
+                f"Write {count.id} instead of {parts}.",
+                edit=replacing(one.right, count.id),
+            )
+
+
+def _is_of_turn(node: ast.expr, target: ast.expr) -> bool:
+    """Whether it is 360, or 360 times what a loop counts."""
+    if isinstance(node, ast.BinOp) and isinstance(node.op, ast.Mult):
+        sides = (node.left, node.right)
+        return any(number_at(one) == 360 for one in sides) and any(
+            isinstance(one, ast.Name) and one.id in all_names(target) for one in sides
+        )
+    return bool(number_at(node) == 360)
 
 
 def _draws_alike(loop: ast.For) -> bool:

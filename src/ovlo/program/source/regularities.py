@@ -15,6 +15,7 @@ from ovlo.program.source.tree import (
     Function,
     SourceMatch,
     called,
+    changed_names,
     every_block,
     functions,
     last_name,
@@ -29,6 +30,9 @@ TO, BY = ("travel_to", "line_to"), ("travel_by", "line_by")
 """Moves to a place, and by a distance."""
 
 SIDES = {"triangle": 3, "square": 4, "pentagon": 5, "hexagon": 6, "heptagon": 7, "octagon": 8}
+
+CHANCE = {"random", "randint", "uniform", "choice", "next"}
+"""What gives another value each time."""
 
 SLIGHT = 0.3
 """By how much of a step one of three numbers may be beside the place that would make the steps equal."""
@@ -48,32 +52,46 @@ class Coordinate(NamedTuple):
 @rule(
     "unmirrored",
     HINT,
-    "Reported when a loop over two opposite numbers, such as -1 and 1, places some of its moves on both "
-    "sides of a line and one of them on a single side.",
+    "Reported when a loop over two opposite numbers, such as -1 and 1, or with a value that is one or the "
+    "other, places some of its moves on both sides of a line and one of them on a single side.",
 )
 def unmirrored(tree: ast.Module) -> Iterator[SourceMatch]:
     """Loops over both sides, in which one coordinate has only one."""
     for loop in nodes(tree):
-        if not isinstance(loop, ast.For) or not isinstance(loop.target, ast.Name) or not _is_both(loop.iter):
-            continue
-        for moves in (TO, BY):
-            calls = [
-                node
-                for statement in loop.body
-                for node in nodes(statement)
-                if called(node) in moves and isinstance(node, ast.Call) and len(node.args) == 2
-            ]
-            for axis in (0, 1):
-                found = [_coordinate(call.args[axis], loop.target.id) for call in calls]
-                yield from _on_one_side(found, loop, "xy"[axis] if moves is TO else ("dx", "dy")[axis])
+        for side, is_ones in _sides(loop) if isinstance(loop, ast.For) else ():
+            for moves in (TO, BY):
+                calls = [
+                    node
+                    for statement in loop.body  # type: ignore[attr-defined]
+                    for node in nodes(statement)
+                    if called(node) in moves and isinstance(node, ast.Call) and len(node.args) == 2
+                ]
+                for axis in (0, 1):
+                    found = [_coordinate(call.args[axis], side) for call in calls]
+                    name = "xy"[axis] if moves is TO else ("dx", "dy")[axis]
+                    yield from _on_one_side(found, Sides(side, is_ones, loop.lineno), name)  # type: ignore[attr-defined]
 
 
-def _is_both(values: ast.expr) -> bool:
-    """Whether a loop goes through a number and its opposite."""
-    if not isinstance(values, ast.Tuple | ast.List) or len(values.elts) != 2:
-        return False
-    first, second = map(number_at, values.elts)
-    return bool(first and second and first == -second)
+class Sides(NamedTuple):
+    """What a loop calls its sides, whether they are -1 and 1, and its line."""
+
+    name: str
+    is_ones: bool
+    line: int
+
+
+def _sides(loop: ast.For) -> Iterator[tuple[str, bool]]:
+    """The names that stand for a number and its opposite in a loop, and whether these are -1 and 1."""
+    given = [(loop.target, getattr(loop.iter, "elts", []))]
+    for one in loop.body:
+        if isinstance(one, ast.Assign) and isinstance(one.value, ast.IfExp):
+            given.append((one.targets[0], [one.value.body, one.value.orelse]))
+    for target, values in given:
+        numbers = [number_at(one) for one in values]
+        if isinstance(target, ast.Name) and len(numbers) == 2 and None not in numbers:
+            first, second = numbers
+            if first and first == -second:
+                yield target.id, abs(first) == 1
 
 
 def _coordinate(node: ast.expr, side: str) -> Coordinate:
@@ -92,28 +110,25 @@ def _terms(node: ast.expr, sign: str = "+") -> Iterator[tuple[str, ast.expr]]:
         yield sign, node
 
 
-def _on_one_side(found: list[Coordinate], loop: ast.For, axis: str) -> Iterator[SourceMatch]:
+def _on_one_side(found: list[Coordinate], sides: Sides, axis: str) -> Iterator[SourceMatch]:
     """The one coordinate that is not mirrored where the others are."""
     middles = {one.middle for one in found if one.is_mirrored}
     odd = [one for one in found if not one.is_mirrored and one.middle not in middles]
     if len(middles) != 1 or len(odd) != 1:
         return
     (one,), (middle,) = odd, middles
-    side, words = last_name(loop.target), ast.unparse(one.node)
+    words = ast.unparse(one.node)
     factor = f"({words})" if len(list(_terms(one.node))) > 1 else words
-    is_plain = middle == "0" and isinstance(loop.iter, ast.Tuple | ast.List) and _is_ones(loop.iter.elts)
+    wanted = f"{sides.name} * {factor}"
+    is_plain = middle == "0" and sides.is_ones
     yield SourceMatch(
         one.node.lineno,
-        f"The loop in line {loop.lineno} draws on two sides, but {axis} is {words} here on both of them.",
-        f"Write {side} * {factor}, so that the second is the mirror image of the first."
+        f"The loop in line {sides.line} draws on two sides, but {axis} is {words} here on both of them.",
+        f"Write {wanted}, so that the second is the mirror image of the first."
         if is_plain
-        else f"Use {side} for this {axis} too, if the second is to be the mirror image of the first.",
-        edit=replacing(one.node, f"{side} * {factor}") if is_plain else None,
+        else f"Use {sides.name} for this {axis} too, if the second is to be the mirror image of the first.",
+        edit=replacing(one.node, wanted) if is_plain else None,
     )
-
-
-def _is_ones(values: list[ast.expr]) -> bool:
-    return {number_at(one) for one in values} == {-1, 1}
 
 
 # ── numbers ───────────────────────────────────────────────────────────────────────────────────────────────
@@ -200,6 +215,7 @@ def repeated_value(tree: ast.Module) -> Iterator[SourceMatch]:
         if not comes_back or not isinstance(loop, ast.For):
             continue
         yield from _beyond_a_turn(loop)
+        yield from _all_alike(loop)
         listed = loop.iter.elts if isinstance(loop.iter, ast.Tuple | ast.List) else []
         numbers = [number_at(one) for one in listed]
         twice = [number for number in dict.fromkeys(numbers) if numbers.count(number) == 2]
@@ -211,6 +227,29 @@ def repeated_value(tree: ast.Module) -> Iterator[SourceMatch]:
                 f"The loop goes through {number} twice, so it draws the same figure twice in the same place.",
                 f"Write {wanted} instead of one of the two.".replace("--", ""),
             )
+
+
+def _all_alike(loop: ast.For) -> Iterator[SourceMatch]:
+    """A loop that comes back each time, and in which nothing changes."""
+    (block,) = loop.body
+    names = {node.id for node in nodes(block) if isinstance(node, ast.Name)}
+    changes = changed_names(block) or any(
+        last_name(node) == "dice" or called(node) in CHANCE for node in nodes(block)
+    )
+    counted = last_name(loop.target)
+    if (
+        counted
+        and counted[0] != "_"
+        and counted not in names
+        and not changes
+        and called(loop.iter) in ("", "range")
+    ):
+        yield SourceMatch(
+            loop.lineno,
+            f"Nothing in this loop uses {counted}, and the nib comes back each time, so it draws the same "
+            "figure again and again in the same place.",
+            f"Use {counted} in the loop, or turn or travel behind the block.",
+        )
 
 
 def _beyond_a_turn(loop: ast.For) -> Iterator[SourceMatch]:

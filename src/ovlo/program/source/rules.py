@@ -18,6 +18,7 @@ from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.finding import HINT, PROBLEM, Edit, Finding, declared, rule, rules_in
 from ovlo.program.source import angles, loops, recursion, regularities, slips, styles
+from ovlo.program.source.loops import MARKS
 from ovlo.program.source.tree import (
     Function,
     SourceMatch,
@@ -149,15 +150,16 @@ def _unused_parameter(tree: ast.Module) -> Iterator[SourceMatch]:
 
 def _called_again(function: Function) -> tuple[ast.Call, ast.Call] | None:
     """Two calls with the same values in a function, of which one may have been copied and not changed."""
-    values = {one.arg for one in parameters(function)}
-    seen: dict[str, ast.Call] = {}
+    values = {one.arg for one in parameters(function)[1:]}
+    seen: dict[str, list[ast.Call]] = {}
     for node in own_nodes(function):
-        if isinstance(node, ast.Expr) and isinstance(node.value, ast.Call):
-            words = ast.unparse(node)
-            if words in seen and isinstance(node.value.func, ast.Name) and values & read_names(node):
-                return seen[words], node.value
-            seen[words] = node.value
-    return None
+        if not isinstance(node, ast.Call) or not values & read_names(node):
+            continue
+        # Of moves many are alike; what is drawn twice is mostly drawn in two ways.
+        if isinstance(node.func, ast.Name) or called(node) in MARKS:
+            seen.setdefault(ast.unparse(node), []).append(node)
+    twice = [calls for calls in seen.values() if len(calls) == 2]
+    return (twice[0][0], twice[0][1]) if len(twice) == 1 else None
 
 
 def _written_instead(function: Function, parameter: ast.arg) -> ast.Constant | None:
