@@ -201,7 +201,7 @@ def _evened(numbers: list[float]) -> Iterator[tuple[int, float]]:
     "repeated-value",
     HINT,
     "Reported when a loop that comes back after each figure goes through numbers of which two are the same, "
-    "so that two figures lie on each other.",
+    "turns by more than a whole turn, or changes nothing, so that figures lie on each other.",
 )
 def repeated_value(tree: ast.Module) -> Iterator[SourceMatch]:
     """Loops that draw the same figure twice in one place."""
