@@ -150,28 +150,37 @@ async def _two_tabs(link: str, dice: random.Random) -> str:
     headers = {"Cookie": f"ovlo-{port}={key}", "Origin": f"http://127.0.0.1:{port}"}
     address = HTTPRequest(f"ws://127.0.0.1:{port}/{page}/link", headers=headers)
     tabs = [await websocket_connect(address, max_message_size=2**28) for _ in range(2)]
-    sides = ""
-    for _ in range(12):
+    for _ in range(6):
         # The first are overtaken by the last.
         for _ in range(3):
             await asyncio.sleep(dice.uniform(0, 0.1))
-            sides = str(dice.randint(3, 99))
-            wish = {"do": "values", "values": {"sides": sides}, "seed": None}
+            wish = {"do": "values", "values": {"sides": str(dice.randint(3, 99))}, "seed": None}
             await dice.choice(tabs).write_message(json.dumps(wish))
-        for tab in tabs:
-            await _shows(tab, sides)
+        shown = [await _last_shown(tab) for tab in tabs]
+        if shown[0] != shown[1]:
+            return f"two tabs show {shown[0]} and {shown[1]} sides"
+    for tab in tabs:
+        tab.close()
     return ""
 
 
-async def _shows(tab: WebSocketClientConnection, sides: str) -> None:
-    """Wait until a tab gets the picture of a value."""
-    while (message := await tab.read_message()) is not None:
+QUIET = 2.0
+"""Seconds without a word after which a tab shows what it will show."""
+
+
+async def _last_shown(tab: WebSocketClientConnection) -> int | None:
+    """The value in the last picture that a tab gets."""
+    found = None
+    while True:
+        try:
+            message = await asyncio.wait_for(tab.read_message(), QUIET)
+        except TimeoutError:
+            return found
         if isinstance(message, bytes):
             size = int.from_bytes(message[:4], "little")
             head = json.loads(message[4 : 4 + size])
-            if head["kind"] == "drawing" and str(head["parameters"]["sides"]) == sides:
-                return
-    raise TimeoutError
+            if head["kind"] == "drawing":
+                found = head["parameters"]["sides"]
 
 
 MISHAPS: dict[str, tuple[Callable[[int], str], int]] = {

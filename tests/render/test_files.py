@@ -121,6 +121,16 @@ def test_a_disk_too_full_for_temporary_files_loses_nothing_but_the_guard(program
     assert "Traceback" not in done.stderr
 
 
+def test_pictures_of_values_need_no_temporary_files(program, tmp_path):
+    path = program(
+        "from ovlo import drawing\n@drawing\ndef kite(nib, sides=4):\n    nib.polygon(sides, radius=9)\n"
+    )
+    command = f"ulimit -f 0; {OVLO} vary {path} --values sides=3,4 -o kites.svg"
+    done = subprocess.run(["bash", "-c", command], cwd=tmp_path, capture_output=True, text=True)
+    assert (done.returncode, "Traceback" in done.stderr) == (1, False)
+    assert "kites.svg' cannot be written (File too large)" in done.stderr
+
+
 def test_words_on_a_full_disk_are_told_and_a_closed_pipe_is_not(program, tmp_path):
     path = program("from ovlo import Sheet\nnib = Sheet().new_nib()\nfor i in range(3000): nib.forward(i)\n")
     full = subprocess.run(

@@ -202,6 +202,7 @@ WRONG = [
     ({"hatch_spacing": 0}, "hatch_spacing must be above 0"),
     ({"tolerance": "thin"}, "tolerance must be a length such as 12mm"),
     ({"hatch_spacing": 0.0001}, "hatch_spacing must be 0.02 mm or more, but is 0.0001 mm"),
+    ({"pen_width": 1e-300}, "pen_width must be 0.02 mm or more, but is 1e-300 mm"),
 ]
 
 

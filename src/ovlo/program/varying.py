@@ -213,7 +213,8 @@ def _draw_job(job: Job) -> Iterator[Cell | Going]:
     texts = {name: shown(value) for name, value in job.values.items() if name != SEED.name}
     seed = job.values.get(SEED.name, job.seed)
     traced = job.whole or "findings" in job.overlay
-    Path(job.folder).mkdir()
+    with suppress(OSError):
+        Path(job.folder).mkdir()
     outcome = run_program(load(job.target), job.settings | texts, seed, job.limits, traced, _kept_in(job))
     yield _cell(outcome, job.values, job.overlay, job.whole)
 

@@ -34,7 +34,7 @@ from ovlo.render import lettering
 from ovlo.render.page import details, mark_boxes
 from ovlo.render.plotter.about import PlotDetails
 from ovlo.render.plotter.machine import Machine
-from ovlo.render.plotter.tray import read_tray
+from ovlo.render.plotter.tray import not_too_fine, read_tray
 
 
 class PlotHow(TypedDict, total=False):
@@ -121,7 +121,7 @@ def checked_order(how: PlotHow, call: str, spelt: Callable[[str], str] = str) ->
         margin = 0.0 if name is None else MARGIN
     path = how.get("pen_tray")
     tray, machine = ((), Machine()) if path is None else read_tray(path, call)
-    pen_width = _above_zero(how.get("pen_width"), call, spelt("pen_width"))
+    pen_width = _not_too_fine(how.get("pen_width"), call, spelt("pen_width"))
     if pen_width is not None and tray:
         raise BadValue(f"{call}: {spelt('pen_width')} is for pens without a tray; leave it out.")
     order = PlotOrder(
@@ -133,7 +133,7 @@ def checked_order(how: PlotHow, call: str, spelt: Callable[[str], str] = str) ->
                 how.get("hidden_lines", HIDDEN_LINES[0]), call, spelt("hidden_lines"), HIDDEN_LINES
             ),
             hatch=arguments.choice(how.get("hatch", HATCHES[0]), call, spelt("hatch"), HATCHES),
-            hatch_spacing=_spacing(how.get("hatch_spacing"), call, spelt("hatch_spacing")),
+            hatch_spacing=_not_too_fine(how.get("hatch_spacing"), call, spelt("hatch_spacing")),
             hatch_angle=arguments.angle(how.get("hatch_angle", 45), call, spelt("hatch_angle")),
             tray=tray,
             tolerance=_above_zero(how.get("tolerance"), call, spelt("tolerance")),
@@ -166,15 +166,9 @@ def _plain(name: str) -> str:
     return re.sub(r"[^\w.]+", "-", name).strip("-.") or "pen"
 
 
-CLOSEST = 0.02
-"""Millimetres: hatch lines nearer to each other would fill a page for days."""
-
-
-def _spacing(value: Length | None, call: str, name: str) -> float | None:
-    spacing = _above_zero(value, call, name)
-    if spacing is not None and spacing < CLOSEST:
-        raise BadValue(f"{call}: {name} must be {CLOSEST:g} mm or more, but is {spacing:g} mm.")
-    return spacing
+def _not_too_fine(value: Length | None, call: str, name: str) -> float | None:
+    width = _above_zero(value, call, name)
+    return None if width is None else not_too_fine(width, call, name)
 
 
 def _above_zero(value: Length | None, call: str, name: str) -> float | None:

@@ -97,6 +97,17 @@ def _machine(table: object, text: str, call: str) -> Machine:
     return Machine(**found)
 
 
+CLOSEST = 0.02
+"""Millimetres: a finer pen, or hatch lines nearer to each other, would fill a page for days."""
+
+
+def not_too_fine(width: float, call: str, name: str) -> float:
+    """A width in millimetres, if there is such a pen."""
+    if width < CLOSEST:
+        raise BadValue(f"{call}: {name} must be {CLOSEST:g} mm or more, but is {width:g} mm.")
+    return width
+
+
 def _pen(name: str, table: object, text: str, call: str) -> Pen:
     _check_table(name, table, KEYS, text, call, "a pen", f"each pen is {EXAMPLE}")
     assert isinstance(table, dict)
@@ -106,7 +117,7 @@ def _pen(name: str, table: object, text: str, call: str) -> Pen:
             raise BadValue(f"{where}: the pen {name!r} has no {key}; add {key} = {example}.")
     try:
         ink = colour.parse(table["ink"], name)
-        width = arguments.positive(table["line_width"], name, "line_width")
+        width = not_too_fine(arguments.positive(table["line_width"], name, "line_width"), name, "line_width")
         arguments.text(name, name, "the name of a pen")
         passes = arguments.whole(table.get("passes", 1), name, "passes", 1)
         arguments.at_most(passes, name, "passes", MOST_PASSES)
