@@ -164,6 +164,9 @@ def test_a_block_that_is_never_opened_says_so_with_its_line(nib):
     (warning,) = told
     assert warning.filename == __file__
     assert warning.lineno == sys._getframe().f_lineno - 3
+    with pytest.warns(NoEffect) as told:
+        nib.full_turn(5)
+    assert (told[0].filename, told[0].lineno) == (__file__, sys._getframe().f_lineno - 1)
 
 
 def test_a_walk_says_which_number_is_wrong_and_reaches_the_edge(nib):
@@ -191,6 +194,10 @@ def test_a_move_too_far_is_refused_with_its_end(nib):
     with pytest.raises(BadValue, match=r"back: this would lead to \(-1\.8e\+07, 0\)"):
         nib.back(9e6)
     assert nib.position == (-9e6, 0)
+    nib.turn_to(60)
+    nib.travel_to(-6e6, 0)
+    with pytest.raises(BadValue, match=r"back: this would lead to \(-1\.05e\+07, -7\.79423e\+06\)"):
+        nib.back(9e6)
 
 
 def test_arcs_reach_a_thousand_rounds(nib):

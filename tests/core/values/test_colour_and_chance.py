@@ -100,6 +100,7 @@ def test_a_scatter_is_spread_over_its_whole_box_whatever_the_distance():
     for how in ({}, {"min_distance": 20}, {"min_distance": 1e-3}):
         points = np.array(Dice(2, (600, 400)).scattered(60, **how))
         assert (np.abs(points).max(axis=0) > (240, 140)).all()
+        assert (np.abs(points) <= (300, 200)).all()
         apart = np.hypot(*(points[:, None] - points[None, :]).transpose(2, 0, 1))
         # As far apart as so many fit, unless somebody asks for less.
         least = 35 if not how else how["min_distance"]
