@@ -270,8 +270,8 @@ def _beyond_a_turn(loop: ast.For) -> Iterator[SourceMatch]:
         at = next(one for one in sides if number_at(one) is not None)
         yield SourceMatch(
             product.lineno,
-            f"{count} times {angles[0]:g}° is more than a whole turn: after {repeats[0]} figures each lies on "
-            "an earlier one.",
+            f"{count} times {angles[0]:g}° is more than a whole turn: after {repeats[0]} figures each lies "
+            "on an earlier one.",
             f"Turn by 360 / {count} = {360 / count:g}, or repeat {repeats[0]} times.",
             edit=replacing(at, f"{360 / count:g}"),
         )
