@@ -113,7 +113,7 @@ def _alone(work: object, *arguments: object) -> None:
 
 def _tried(tests: list[str], sources: Path) -> int:
     os.environ |= {"PYTHONPATH": str(sources), "PYTHONDONTWRITEBYTECODE": "1"}
-    os.environ["HYPOTHESIS_STORAGE_DIRECTORY"] = str(sources.parent / "examples")
+    os.environ["HYPOTHESIS_STORAGE_DIRECTORY"] = str(sources.parent / "hypothesis")
     sys.dont_write_bytecode = True
     sys.path.insert(0, str(sources))
     # Examples of docstrings are those of the copy.

@@ -13,7 +13,7 @@ from hypothesis import settings
 
 from ovlo import Nib, Sheet
 
-settings.register_profile("quick", max_examples=30, deadline=None)
+settings.register_profile("quick", max_examples=40, deadline=None)
 settings.load_profile("quick")
 
 Command = Callable[..., subprocess.CompletedProcess[str]]

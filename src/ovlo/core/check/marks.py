@@ -171,20 +171,24 @@ def words_off_centre(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
     texts = sheet._columns.texts
     if not texts or len(texts) > MOST_WORDS or sheet.seed is not None:
         return
-    low, high = boxes.low[: -len(texts)], boxes.high[: -len(texts)]
-    middles, wide = (low[:, 0] + high[:, 0]) / 2, high[:, 0] - low[:, 0]
     of_lines: dict[int, list[Text]] = {}
     for text in texts:
         of_lines.setdefault(text.origin, []).append(text)
+    low, high = boxes.low[: -len(texts)], boxes.high[: -len(texts)]
+    middles, slack = (low[:, 0] + high[:, 0]) / 2, EXACT * sheet.width
+    # Of many marks few have their middle at the x of a text.
+    order = np.argsort(middles)
     for origin, written in of_lines.items():
-        if origin < 0 or len(written) < 2:
+        is_plain = all(text.align == "start" and text.heading == 0 for text in written)
+        if origin < 0 or len(written) < 2 or not is_plain:
             continue
         labelled = set()
         for text in written:
-            is_near = (low[:, 1] - BESIDE * text.size <= text.y) & (text.y <= high[:, 1] + BESIDE * text.size)
-            is_middle = (np.abs(middles - text.x) <= EXACT * sheet.width) & (wide > text.size / 2)
-            is_plain = text.align == "start" and text.heading == 0
-            labelled.add(int(np.flatnonzero(is_near & is_middle).max(initial=-1)) if is_plain else -1)
+            first = np.searchsorted(middles, text.x - slack, "left", order)
+            marks = order[first : np.searchsorted(middles, text.x + slack, "right", order)]
+            bottom, top = low[marks, 1] - BESIDE * text.size, high[marks, 1] + BESIDE * text.size
+            is_wide = high[marks, 0] - low[marks, 0] > text.size / 2
+            labelled.add(int(marks[(bottom <= text.y) & (text.y <= top) & is_wide].max(initial=-1)))
         if -1 not in labelled and len(labelled) == len(written):
             yield Match(
                 f"These {len(written)} texts begin at the middle of what they label: they are not centred.",

@@ -149,7 +149,6 @@ def between_areas(columns: Columns, unit: str, places: Places, by_chance: bool) 
     starts, points = columns.starts @ AXES, columns.points @ AXES
     nibs, areas, pens = (columns.of_steps(name) for name in ("nib", "area", "pen"))
     numbers, at_first = np.unique(areas, return_index=True)
-    firsts = dict(zip(numbers.tolist(), at_first.tolist(), strict=True))
     for nib in np.unique(nibs[areas >= 0]).tolist():
         mine = np.flatnonzero((nibs == nib) & np.isin(pens, (PenState.DRAW, PenState.TRACE)))
         own = areas[mine]
@@ -160,10 +159,8 @@ def between_areas(columns: Columns, unit: str, places: Places, by_chance: bool) 
         # A mast between hull and sail is part of a boat.
         is_joint &= places[mine[2:]] == _first_places(places[mine].astype(np.int64), own)[:-2]
         rows = np.flatnonzero(is_joint & ~columns.is_curved[mine[1:-1]]) + 1
-        travelled = [
-            _is_travelled_to(int(mine[row]), firsts[int(own[row - 1])], pens, points) for row in rows
-        ]
-        rows = rows[~np.array(travelled, bool)]
+        firsts = at_first[np.searchsorted(numbers, own[rows - 1])]
+        rows = rows[~_are_travelled_to(mine[rows], firsts, pens, points)]
         steps, lines = mine[rows], places[mine[rows]]
         for line in np.unique(lines).tolist():
             chosen = lines == line
@@ -183,14 +180,17 @@ def between_areas(columns: Columns, unit: str, places: Places, by_chance: bool) 
             yield _told(columns, here, "leads from one area to the next", unit)
 
 
-def _is_travelled_to(step: int, first: int, pens: Ints, points: Complexes) -> bool:
-    """Whether the nib travelled from an area, of which the first step is known, to where a line begins.
+def _are_travelled_to(steps: Ints, firsts: Ints, pens: Ints, points: Complexes) -> Bools:
+    """To which lines the nib travelled from an area, of which the first step is known.
 
-    A block that returns goes back to where the nib stood before that step.
+    A block that returns goes back to where the nib stood in one of the three steps before that.
     """
-    if pens[step - 1] != PenState.JUMP:
-        return False
-    return not (points[max(first - 3, 0) : first] == points[step - 1]).any()
+    before = steps - 1
+    returns = np.zeros(len(steps), bool)
+    for back in (1, 2, 3):
+        returns |= (firsts >= back) & (points[firsts - back] == points[before])
+    travelled: Bools = (pens[before] == PenState.JUMP) & ~returns
+    return travelled
 
 
 def _joints(contour: Contour, columns: Columns, by_chance: bool) -> list[int]:

@@ -144,15 +144,9 @@ def _half_used_in(loop: ast.For, owner: ast.AST) -> Iterator[SourceMatch]:
         if not isinstance(target, ast.Tuple):
             continue
         names = [one.id for one in target.elts if isinstance(one, ast.Name)]
-        # What nothing reads in all of a function is an unused value.
-        read_at_all = None if isinstance(owner, ast.Module) else read_names(owner)
-        unused = [
-            name
-            for name in names
-            if name not in inside
-            and not name.startswith("_")
-            and (read_at_all is None or name in read_at_all)
-        ]
+        unused = [name for name in names if name not in inside and not name.startswith("_")]
+        if not isinstance(owner, ast.Module):  # what nothing reads in all of a function is an unused value
+            unused = [name for name in unused if name in read_names(owner)]
         for name in unused if len(unused) < len(names) else ():
             after = [one for one in own_nodes(owner) if isinstance(one, ast.Name) and one.id == name]
             later = min((one for one in after if one.lineno > end), key=lambda one: one.lineno, default=None)
@@ -238,17 +232,18 @@ def _unused_result(tree: ast.Module) -> Iterator[SourceMatch]:
     for call in lone_expressions(tree):
         if not isinstance(call, ast.Call) or (name := called(call)) in own:
             continue
-        if name not in (NEW_BY_METHOD if isinstance(call.func, ast.Attribute) else NEW):
+        changed = call.func.value if isinstance(call.func, ast.Attribute) else None
+        if name not in (NEW if changed is None else NEW_BY_METHOD):
             continue
-        changes = isinstance(call.func, ast.Attribute) and name in NEW_OF_MOTIF | NEW_OF_TEXT
-        of_name = call.func.value if isinstance(call.func, ast.Attribute) else call.func
-        kept = of_name.id if changes and isinstance(of_name, ast.Name) else "result"
-        named = f"ive it a name: {kept} = {ast.unparse(call)}."
-        drawn = f"Draw it with nib.stamp({ast.unparse(call)}), or g" if name in MAKES_MOTIF else "G"
+        is_named = isinstance(changed, ast.Name) and name in NEW_OF_MOTIF | NEW_OF_TEXT
+        kept = changed.id if is_named and isinstance(changed, ast.Name) else "result"
+        fix = f"give it a name: {kept} = {ast.unparse(call)}"
+        if name in MAKES_MOTIF:
+            fix = f"draw it with nib.stamp({ast.unparse(call)}), or {fix}"
         yield SourceMatch(
             call.lineno,
             f"{ast.unparse(call)} gives back something new, and this line does not keep it.",
-            drawn + named,
+            _sentence(fix),
         )
 
 
