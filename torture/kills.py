@@ -15,6 +15,8 @@ import time
 import xml.etree.ElementTree as ElementTree
 from pathlib import Path
 
+OVLO = Path(sys.executable).with_name("ovlo")
+
 PROGRAM = """\
 from ovlo import drawing
 
@@ -38,9 +40,8 @@ def killed(seed: int) -> str:
         (folder / "kites.py").write_text(PROGRAM)
         target = folder / f"kites{ending}"
         target.write_bytes(b"old")
-        ovlo = Path(sys.executable).with_name("ovlo")
         running = subprocess.Popen(
-            [ovlo, "draw", "kites.py", "-o", target.name],
+            [OVLO, "draw", "kites.py", "-o", target.name],
             cwd=folder,
             stdout=subprocess.DEVNULL,
             stderr=subprocess.DEVNULL,
@@ -50,19 +51,20 @@ def killed(seed: int) -> str:
         os.killpg(running.pid, signal.SIGKILL)
         running.wait()
         content = target.read_bytes()
-        if content != b"old" and not _is_whole(content, ending):
+        if content != b"old" and not is_whole(content, ending):
             return f"{target.name} is torn ({len(content)} bytes)"
         # What is left of a killed process is taken away by the next one.
         subprocess.run(
-            [ovlo, "draw", "kites.py", "-o", target.name], cwd=folder, capture_output=True, check=True
+            [OVLO, "draw", "kites.py", "-o", target.name], cwd=folder, capture_output=True, check=True
         )
         left = sorted(path.name for path in folder.iterdir() if path.name != "__pycache__")
-        if left != sorted(["kites.py", target.name]) or not _is_whole(target.read_bytes(), ending):
+        if left != sorted(["kites.py", target.name]) or not is_whole(target.read_bytes(), ending):
             return f"the folder holds {left}"
     return ""
 
 
-def _is_whole(content: bytes, ending: str) -> bool:
+def is_whole(content: bytes, ending: str) -> bool:
+    """Whether a file of a picture is not torn."""
     if ending == ".svg":
         try:
             ElementTree.fromstring(content)

@@ -11,9 +11,7 @@ import random
 import re
 import shlex
 import subprocess
-import sys
 import tempfile
-import xml.etree.ElementTree as ElementTree
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -21,7 +19,7 @@ from pathlib import Path
 from tornado.httpclient import HTTPRequest
 from tornado.websocket import WebSocketClientConnection, websocket_connect
 
-OVLO = Path(sys.executable).with_name("ovlo")
+from torture.kills import OVLO, is_whole
 
 CRASHING = """\
 import ctypes, time
@@ -81,7 +79,7 @@ def crashed(seed: int) -> str:
             if number < 3 and (status == 0 or "Traceback" in errors or "ended abruptly" not in errors):
                 return f"the crash of {steps} steps says {errors!r} with status {status}"
             path = folder / f"{number}.svg"
-            if not path.is_file() or not _is_xml(path):
+            if not path.is_file() or not is_whole(path.read_bytes(), ".svg"):
                 return f"no picture of {names[number]} after {steps} steps"
         return _left_over(folder, {"other.py", *(f"{number}.svg" for number in range(4))})
 
@@ -150,14 +148,15 @@ async def _two_tabs(link: str, dice: random.Random) -> str:
     headers = {"Cookie": f"ovlo-{port}={key}", "Origin": f"http://127.0.0.1:{port}"}
     address = HTTPRequest(f"ws://127.0.0.1:{port}/{page}/link", headers=headers)
     tabs = [await websocket_connect(address, max_message_size=2**28) for _ in range(2)]
+    shown: list[int | None] = [None, None]
     for _ in range(6):
         # The first are overtaken by the last.
         for _ in range(3):
             await asyncio.sleep(dice.uniform(0, 0.1))
             wish = {"do": "values", "values": {"sides": str(dice.randint(3, 99))}, "seed": None}
             await dice.choice(tabs).write_message(json.dumps(wish))
-        shown = [await _last_shown(tab) for tab in tabs]
-        if shown[0] != shown[1]:
+        shown = [await _last_shown(tab, before) for tab, before in zip(tabs, shown, strict=True)]
+        if shown[0] is None or shown[0] != shown[1]:
             return f"two tabs show {shown[0]} and {shown[1]} sides"
     for tab in tabs:
         tab.close()
@@ -168,9 +167,8 @@ QUIET = 2.0
 """Seconds without a word after which a tab shows what it will show."""
 
 
-async def _last_shown(tab: WebSocketClientConnection) -> int | None:
-    """The value in the last picture that a tab gets."""
-    found = None
+async def _last_shown(tab: WebSocketClientConnection, found: int | None) -> int | None:
+    """The value in the last picture that a tab gets, or the one found before."""
     while True:
         try:
             message = await asyncio.wait_for(tab.read_message(), QUIET)
@@ -200,14 +198,6 @@ def _started(folder: Path, command: str) -> subprocess.Popen[str]:
 def _after(folder: Path, command: str, before: str) -> subprocess.CompletedProcess[str]:
     script = f"{before}{OVLO} {command}"
     return subprocess.run(["bash", "-c", script], cwd=folder, capture_output=True, text=True, timeout=120)
-
-
-def _is_xml(path: Path) -> bool:
-    try:
-        ElementTree.parse(path)
-    except ElementTree.ParseError:
-        return False
-    return True
 
 
 def _left_over(folder: Path, expected: set[str]) -> str:

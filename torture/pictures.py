@@ -24,10 +24,9 @@ from PIL import Image
 
 from ovlo import Sheet
 from ovlo.core.compare.compare import compare
-from ovlo.core.paint.order import painted
 from ovlo.core.paint.stretch import Parts
 from ovlo.outlets import as_bytes
-from ovlo.render.formats.png import FLATNESS, Canvas
+from ovlo.render.formats.png import rasterise
 from ovlo.render.frames import Frames
 from ovlo.render.page import Page
 from torture.programs import Program
@@ -81,9 +80,8 @@ def _faults_of_frames(sheet: Sheet, count: int) -> Iterator[str]:
     for steps in np.unique(np.linspace(0, len(columns), count).astype(int)).tolist():
         frames.jump(steps)
         # Only the last frame looks at lines that retrace themselves, as a saved picture does.
-        canvas = Canvas(page, is_fine=steps == len(columns))
-        canvas.paint(painted(parts.until(steps)).flattened(FLATNESS / page.pixels_per_unit))
-        share = _share_apart(frames.pixels, canvas.pixels, 96)
+        whole = rasterise(parts.until(steps), page, is_fine=steps == len(columns))
+        share = _share_apart(frames.pixels, whole, 96)
         # Thin lines that retrace themselves are painted twice where a frame begins.
         if share > 0.003:
             yield f"differs after step {steps}: {share:.2%} of the pixels"

@@ -58,18 +58,19 @@ class Coordinate(NamedTuple):
 def unmirrored(tree: ast.Module) -> Iterator[SourceMatch]:
     """Loops over both sides, in which one coordinate has only one."""
     for loop in nodes(tree):
-        for side, is_ones in _sides(loop) if isinstance(loop, ast.For) else ():
-            for moves in (TO, BY):
+        if not isinstance(loop, ast.For):
+            continue
+        for sides in _sides(loop):
+            for moves, axes in ((TO, ("x", "y")), (BY, ("dx", "dy"))):
                 calls = [
                     node
-                    for statement in loop.body  # type: ignore[attr-defined]
+                    for statement in loop.body
                     for node in nodes(statement)
                     if called(node) in moves and isinstance(node, ast.Call) and len(node.args) == 2
                 ]
-                for axis in (0, 1):
-                    found = [_coordinate(call.args[axis], side) for call in calls]
-                    name = "xy"[axis] if moves is TO else ("dx", "dy")[axis]
-                    yield from _on_one_side(found, Sides(side, is_ones, loop.lineno), name)  # type: ignore[attr-defined]
+                for number, axis in enumerate(axes):
+                    found = [_coordinate(call.args[number], sides.name) for call in calls]
+                    yield from _on_one_side(found, sides, axis)
 
 
 class Sides(NamedTuple):
@@ -80,8 +81,8 @@ class Sides(NamedTuple):
     line: int
 
 
-def _sides(loop: ast.For) -> Iterator[tuple[str, bool]]:
-    """The names that stand for a number and its opposite in a loop, and whether these are -1 and 1."""
+def _sides(loop: ast.For) -> Iterator[Sides]:
+    """The names that stand for a number and its opposite in a loop."""
     given = [(loop.target, getattr(loop.iter, "elts", []))]
     for one in loop.body:
         if isinstance(one, ast.Assign) and isinstance(one.value, ast.IfExp):
@@ -91,7 +92,7 @@ def _sides(loop: ast.For) -> Iterator[tuple[str, bool]]:
         if isinstance(target, ast.Name) and len(numbers) == 2 and None not in numbers:
             first, second = numbers
             if first and first == -second:
-                yield target.id, abs(first) == 1
+                yield Sides(target.id, abs(first) == 1, loop.lineno)
 
 
 def _coordinate(node: ast.expr, side: str) -> Coordinate:
@@ -193,7 +194,7 @@ def _evened(numbers: list[float]) -> Iterator[tuple[int, float]]:
         if step and all(evened[n] == number for n, number in others) and evened[0] == -evened[-1]:
             found.append((k, evened[k], abs(numbers[k] - evened[k]) / abs(step)))
     # Of three around 0 either end may be the wrong one.
-    if found and len(found) <= count - 1 and (count > 3 or found[-1][2] <= SLIGHT) and found[-1][2]:
+    if found and found[-1][2] and (count > 3 or found[-1][2] <= SLIGHT):
         yield found[-1][:2]
 
 
@@ -206,32 +207,29 @@ def _evened(numbers: list[float]) -> Iterator[tuple[int, float]]:
 def repeated_value(tree: ast.Module) -> Iterator[SourceMatch]:
     """Loops that draw the same figure twice in one place."""
     for loop in nodes(tree):
-        comes_back = (
-            isinstance(loop, ast.For)
-            and len(loop.body) == 1
-            and isinstance(loop.body[0], ast.With)
-            and called(loop.body[0].items[0].context_expr) == "returning"
-        )
-        if not comes_back or not isinstance(loop, ast.For):
+        if not isinstance(loop, ast.For) or len(loop.body) != 1:
             continue
-        yield from _beyond_a_turn(loop)
-        yield from _all_alike(loop)
+        block = loop.body[0]
+        if not isinstance(block, ast.With) or called(block.items[0].context_expr) != "returning":
+            continue
+        yield from _beyond_a_turn(loop, block)
+        yield from _all_alike(loop, block)
         listed = loop.iter.elts if isinstance(loop.iter, ast.Tuple | ast.List) else []
         numbers = [number_at(one) for one in listed]
         twice = [number for number in dict.fromkeys(numbers) if numbers.count(number) == 2]
         if len(numbers) > 2 and None not in numbers and len(twice) == 1:
-            number = f"{twice[0]:g}"
-            wanted = f"-{number}" if -twice[0] not in numbers and twice[0] else "another number"
+            (number,) = twice
+            wanted = f"{-number:g}" if number and -number not in numbers else "another number"
             yield SourceMatch(
                 loop.lineno,
-                f"The loop goes through {number} twice, so it draws the same figure twice in the same place.",
-                f"Write {wanted} instead of one of the two.".replace("--", ""),
+                f"The loop goes through {number:g} twice, so it draws the same figure twice in the same "
+                "place.",
+                f"Write {wanted} instead of one of the two.",
             )
 
 
-def _all_alike(loop: ast.For) -> Iterator[SourceMatch]:
+def _all_alike(loop: ast.For, block: ast.With) -> Iterator[SourceMatch]:
     """A loop that comes back each time, and in which nothing changes."""
-    (block,) = loop.body
     names = {node.id for node in nodes(block) if isinstance(node, ast.Name)}
     changes = changed_names(block) or any(
         last_name(node) == "dice" or called(node) in CHANCE for node in nodes(block)
@@ -252,25 +250,23 @@ def _all_alike(loop: ast.For) -> Iterator[SourceMatch]:
         )
 
 
-def _beyond_a_turn(loop: ast.For) -> Iterator[SourceMatch]:
+def _beyond_a_turn(loop: ast.For, block: ast.With) -> Iterator[SourceMatch]:
     """`turn_to(36 * i)` for twelve i: the last of them lie on the first."""
-    (block,) = loop.body
-    first = block.body[0] if isinstance(block, ast.With) else block
-    call, count = steered(first, ("turn_to", "left", "right")), _count(loop)
+    call, count = steered(block.body[0], ("turn_to", "left", "right")), _count(loop)
     product = call.args[0] if call is not None else None
     if not isinstance(product, ast.BinOp) or not isinstance(product.op, ast.Mult) or count is None:
         return
     sides = (product.left, product.right)
-    angles = [number for one in sides if (number := number_at(one)) is not None]
-    counts_alone = [one for one in sides if last_name(one) == last_name(loop.target)]
-    if len(angles) != 1 or not counts_alone or not angles[0]:
+    written = [one for one in sides if number_at(one)]
+    if len(written) != 1 or last_name(loop.target) not in map(last_name, sides):
         return
-    repeats = [n for n in range(1, count) if angles[0] * n % 360 == 0]
+    (at,) = written
+    angle = number_at(at)
+    repeats = [n for n in range(1, count) if angle * n % 360 == 0]
     if repeats:
-        at = next(one for one in sides if number_at(one) is not None)
         yield SourceMatch(
             product.lineno,
-            f"{count} times {angles[0]:g}° is more than a whole turn: after {repeats[0]} figures each lies "
+            f"{count} times {angle:g}° is more than a whole turn: after {repeats[0]} figures each lies "
             "on an earlier one.",
             f"Turn by 360 / {count} = {360 / count:g}, or repeat {repeats[0]} times.",
             edit=replacing(at, f"{360 / count:g}"),
@@ -302,11 +298,12 @@ def short_remainder(tree: ast.Module) -> Iterator[SourceMatch]:
         name, divisor = last_name(item.value), number_at(item.slice.right)
         size = lists.get(name, 0) if name else len(getattr(item.value, "elts", ()))
         if isinstance(item.slice.op, ast.Mod) and isinstance(divisor, int) and 1 < divisor < size:
-            words, last = name or "the list", size - divisor
+            unused = size - divisor
+            last, are = ("last", "is") if unused == 1 else (f"last {unused}", "are")
             yield SourceMatch(
                 item.lineno,
-                f"{ast.unparse(item.slice)} is at most {divisor - 1}, so the last {last} of the {size} items "
-                f"of {words} {'is' if last == 1 else 'are'} never used.".replace("last 1 of", "last of"),
+                f"{ast.unparse(item.slice)} is at most {divisor - 1}, so the {last} of the {size} items of "
+                f"{name or 'the list'} {are} never used.",
                 f"Write {size} instead of {divisor}.",
                 edit=replacing(item.slice.right, f"{size}"),
             )

@@ -98,9 +98,9 @@ def render(columns: Columns, page: Page) -> list[bytes]:
     return [written.getvalue()]
 
 
-def rasterise(columns: Columns, page: Page) -> Bytes:
+def rasterise(columns: Columns, page: Page, is_fine: bool = True) -> Bytes:
     """The picture as pixels, shape (height, width, 4): red, green, blue, opacity."""
-    canvas = Canvas(page, is_fine=True)
+    canvas = Canvas(page, is_fine)
     canvas.paint(painted(columns).flattened(FLATNESS / page.pixels_per_unit))
     return canvas.pixels
 
