@@ -1,4 +1,8 @@
-"""Small wrong changes of a program: another comparison, sign or connective, a number that is one more.
+"""Small wrong changes of a program, of the kinds that people make.
+
+Another comparison, sign or connective, a number that is one more, a tolerance a million times as wide; a
+condition that never holds or that is the other way round; a call, a result or a named argument left out; two
+arguments exchanged; x for y, left for right, first for last.
 
 changes = changes_of(Path("src/ovlo/core/pen"), 20, "seed")
 """
@@ -16,6 +20,12 @@ COMPARED = {
     ast.Is: ast.IsNot, ast.IsNot: ast.Is, ast.In: ast.NotIn, ast.NotIn: ast.In,
 }  # fmt: skip
 COMPUTED = {ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult}
+PAIRS = "x y, width height, left right, bottom top, first last, start end, before after, min max"
+OPPOSITE = {one: other for pair in PAIRS.split(", ") for one, other in (pair.split(), pair.split()[::-1])}
+EITHER_WAY = {"max", "min", "hypot"}
+"""Functions whose arguments have no order."""
+
+TOLERANCE, WIDER = 1e-3, 1e6
 
 
 class Mutant(NamedTuple):
@@ -52,9 +62,14 @@ def _nodes(tree: ast.AST) -> list[ast.AST]:
         if isinstance(node, ast.If) and ast.unparse(node.test) == "TYPE_CHECKING":
             continue
         for name, value in ast.iter_fields(node):
-            if name not in ("annotation", "returns", "type_comment"):
+            if name not in ("annotation", "returns", "type_comment") and not _is_cache(node):
                 found += [part for part in (value if isinstance(value, list) else [value]) if _is_node(part)]
     return found
+
+
+def _is_cache(node: ast.AST) -> bool:
+    """Whether a part says how much a cache holds: nothing that shows depends on it."""
+    return isinstance(node, ast.Call) and ast.unparse(node.func) == "lru_cache"
 
 
 def _is_node(part: object) -> bool:
@@ -72,7 +87,24 @@ def _is_changeable(node: ast.AST) -> bool:
         return ast.unparse(node.test) != "TYPE_CHECKING"
     if isinstance(node, ast.Expr):
         return isinstance(node.value, ast.Call)
+    if isinstance(node, ast.Return):
+        return ast.unparse(node) not in ("return", "return None")
+    if isinstance(node, ast.UnaryOp):
+        return isinstance(node.op, ast.Not)
+    if isinstance(node, ast.Call):
+        return not _is_cache(node) and (_is_exchangeable(node) or bool(node.keywords))
+    if isinstance(node, ast.Attribute | ast.Name):
+        return isinstance(node.ctx, ast.Load) and _name(node) in OPPOSITE
     return isinstance(node, ast.BoolOp | ast.IfExp | ast.While)
+
+
+def _is_exchangeable(call: ast.Call) -> bool:
+    is_plain = not any(isinstance(one, ast.Starred) for one in call.args)
+    return len(call.args) == 2 and is_plain and ast.unparse(call.func) not in EITHER_WAY
+
+
+def _name(node: ast.Attribute | ast.Name) -> str:
+    return node.attr if isinstance(node, ast.Attribute) else node.id
 
 
 def _mutant(path: Path, number: int) -> Mutant:
@@ -98,9 +130,21 @@ def _change(node: ast.AST) -> str:
     elif isinstance(node, ast.BoolOp):
         node.op = ast.Or() if isinstance(node.op, ast.And) else ast.And()
     elif isinstance(node, ast.Constant):
-        node.value = node.value + 1  # type: ignore[operator]
+        is_tolerance = 0 < node.value < TOLERANCE  # type: ignore[operator]
+        node.value = node.value * WIDER if is_tolerance else node.value + 1  # type: ignore[operator]
     elif isinstance(node, ast.If | ast.IfExp | ast.While):
         node.test = ast.Constant(False)
-    elif isinstance(node, ast.Expr):
+    elif isinstance(node, ast.Expr | ast.Return):
         node.value = ast.Constant(None)
+    elif isinstance(node, ast.UnaryOp):
+        node.op, node.operand = ast.Not(), ast.UnaryOp(ast.Not(), node.operand)
+    elif isinstance(node, ast.Call):
+        if _is_exchangeable(node):
+            node.args = node.args[::-1]
+        else:
+            node.keywords = node.keywords[:-1]
+    elif isinstance(node, ast.Attribute):
+        node.attr = OPPOSITE[node.attr]
+    elif isinstance(node, ast.Name):
+        node.id = OPPOSITE[node.id]
     return f"{before[:60]}  →  {ast.unparse(node).splitlines()[0][:60]}"
