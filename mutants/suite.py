@@ -32,8 +32,10 @@ PATIENCE, SLACK = 5, 15
 LINES, SECONDS = Path("lines/coverage"), Path("seconds")
 """Where a run writes which lines each test ran, and how long it took."""
 
+SOME_FAILED = 1
+"""Pytest's status. A test that cannot bear to be measured, such as one of a full disk, is left out."""
+
 OPTIONS = [
-    "-x",
     "-q",
     "-p",
     "no:cacheprovider",
@@ -51,8 +53,8 @@ class Suite:
         self._tests_of: dict[tuple[str, int], set[str]] = defaultdict(set)
         self._loading: set[tuple[str, int]] = set()
         with tempfile.TemporaryDirectory() as folder:
-            if _in_child(_measured, parts, Path(folder), seconds=SECONDS_FOR_ALL) != 0:
-                sys.exit(f"{', '.join(parts)}: the tests fail without any change.")
+            if _in_child(_measured, parts, Path(folder), seconds=SECONDS_FOR_ALL) not in (0, SOME_FAILED):
+                sys.exit(f"{', '.join(parts)}: the tests cannot be run.")
             self._read(Path(folder))
 
     def _read(self, folder: Path) -> None:
@@ -117,7 +119,7 @@ def _tried(tests: list[str], sources: Path) -> int:
     sys.dont_write_bytecode = True
     sys.path.insert(0, str(sources))
     # Examples of docstrings are those of the copy.
-    return int(pytest.main([*OPTIONS, *(re.sub("^src/", f"{sources}/", test) for test in tests)]))
+    return int(pytest.main([*OPTIONS, "-x", *(re.sub("^src/", f"{sources}/", test) for test in tests)]))
 
 
 def _measured(parts: list[str], folder: Path) -> int:
@@ -138,7 +140,9 @@ def _measured(parts: list[str], folder: Path) -> int:
     whole = coverage.Coverage(data_file=folder / LINES, config_file=False)
     whole.combine()
     whole.save()
-    lines = (f"{test} {seconds:.4f}\n" for test, seconds in timing.seconds.items())
+    lines = (
+        f"{test} {seconds:.4f}\n" for test, seconds in timing.seconds.items() if test not in timing.failed
+    )
     (folder / SECONDS).write_text("".join(lines))
     return status
 
@@ -149,6 +153,7 @@ class _Timing:
     def __init__(self, measuring: coverage.Coverage) -> None:
         self.measuring = measuring
         self.seconds: dict[str, float] = {}
+        self.failed: set[str] = set()
 
     @pytest.hookimpl
     def pytest_runtest_logstart(self, nodeid: str) -> None:
@@ -157,4 +162,6 @@ class _Timing:
 
     @pytest.hookimpl
     def pytest_runtest_logreport(self, report: pytest.TestReport) -> None:
+        if report.failed:
+            self.failed.add(report.nodeid)
         self.seconds[report.nodeid] += report.duration
