@@ -70,7 +70,7 @@ class Suite:
                     test = re.sub(r" \((setup|call|teardown)\)$", "", context)
                     if test in self.seconds:
                         self._tests_of[path, number].add(test)
-                    else:
+                    elif "::" not in test:
                         self._loading.add((path, number))
 
     @property
