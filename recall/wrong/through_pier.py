@@ -7,6 +7,6 @@ for _ in range(12):
     nib.forward(20)
     nib.circle(4, fill="white")
     nib.travel(20)
-nib.line_to(0, -80)  # wrong (line-through-words): nib.travel_to(0, -80)
+nib.line_by(-220, -80)  # wrong (line-through-words): nib.travel_by(-220, -80)
 nib.turn_to(0)
 nib.text("Old pier", size=30, align="middle")

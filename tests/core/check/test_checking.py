@@ -138,7 +138,7 @@ WRONG = {
         ["no-contrast"],
     ),
     "a line to words": (
-        "nib.line_to(90, -60)\nnib.turn_to(0)\nnib.text('kite day', align='middle')",
+        "nib.line_by(90, -60)\nnib.text('kite day', align='middle')",
         ["line-through-words"],
     ),
     "words in a pale ink": ("nib.ink = '#faf0e6'\nnib.text('kite day')", ["no-contrast"]),
@@ -201,7 +201,8 @@ BY_LINES = {
         ["stray-line"],
     ),
     "lines to where each of several waves begins": (
-        "for row in range(4):\n    nib.line_to(-280, 100 - 50 * row)\n    nib.turn_to(60)\n"
+        "for row in range(4):\n    nib.line_to(-280, 100 - 50 * row)\n    nib.line_width = 3\n"
+        "    nib.turn_to(60)\n"
         "    for _ in range(9): nib.arc_right(30, 120); nib.left(120)",
         ["stray-line"],
     ),

@@ -14,7 +14,7 @@ from ovlo.core.paint.contours import AXES
 from ovlo.core.paint.likeness import coordinates, mixed, numbered
 from ovlo.core.paint.outlines import ranges
 from ovlo.core.trail import curves
-from ovlo.core.trail.columns import Columns
+from ovlo.core.trail.columns import Columns, PenState
 from ovlo.core.values.arrays import Bools, Complexes, Ints
 from ovlo.core.values.finding import HINT, Match, rule
 
@@ -23,6 +23,9 @@ if TYPE_CHECKING:
 
 SAME = 1e-7
 """Of the sheet, by which places may differ that are taken for one."""
+
+MOST_OPEN = 20_000
+"""Steps of a picture in which open lines are compared."""
 
 LEAST_SHARE = 0.25
 """Of the figures of a line; where fewer lie on others, as at the seams of a pattern, it is meant."""
@@ -45,7 +48,8 @@ class ClosedFigures(NamedTuple):
     "drawn-again",
     HINT,
     "Reported when closed figures lie exactly on equal ones of the same style, so that nobody sees them. "
-    "Reported too when most of the filled figures of a line are hidden by later ones of the same shape. "
+    "Reported too when most of the filled figures of a line are hidden by later ones of the same shape, and "
+    "when a curve or an open line of several steps is drawn twice in a row. "
     "Not reported for translucent ones, if random numbers are used, and where fewer than "
     f"{LEAST_SHARE:.0%} of the figures of a line lie on others.",
 )
@@ -76,6 +80,41 @@ def drawn_again(sheet: Sheet, told: set[int]) -> Iterator[Match]:
         told = told | set(steps.tolist())
         yield Match(words, fix, complex(columns.points[steps[0]] @ AXES), tuple(steps.tolist()))
     yield from _hidden(columns, figures, places, told)
+
+
+@rule("drawn-again")
+def open_again(sheet: Sheet, told: set[int]) -> Iterator[Match]:
+    """Open lines of several steps, or curves, that are drawn twice in a row."""
+    columns, origins = sheet._columns, sheet._origins
+    if sheet.seed is not None or origins is None or len(columns) > MOST_OPEN:
+        return
+    same = SAME * max(sheet.width, sheet.height)
+    drawn = np.flatnonzero((columns.of_steps("pen") == PenState.DRAW) & (columns.of_steps("area") < 0))
+    contours, styles = columns.of_steps("contour")[drawn], columns.of_steps("style")[drawn]
+    starts, points = columns.starts, columns.points
+    headings, is_curved = columns.steps["heading"], columns.is_curved
+    found: list[Ints] = []
+    before: tuple[object, ...] = ()
+    for steps in np.split(drawn, np.flatnonzero(np.diff(contours)) + 1):
+        if len(steps) < 2 and not is_curved[steps].any():
+            continue
+        walked = np.vstack([starts[steps[:1]], points[steps]])
+        if (np.abs(walked[-1] - walked[0]) <= same).all():
+            continue
+        style = columns.styles[int(styles[np.searchsorted(drawn, steps[0])])]
+        way = np.round(walked / same).tobytes(), np.round(headings[steps], 6).tobytes(), style
+        # What is not drawn right after each other may be the seam of two tiles.
+        if way == before and style.ink.opacity == 1:
+            found.append(steps)
+        before = way
+    if found and told.isdisjoint(found[0].tolist()):
+        steps = found[0]
+        yield Match(
+            "This is drawn exactly where the same was drawn before.",
+            "Leave out one of the two, or turn or move the nib between them.",
+            complex(points[steps[0]] @ AXES),
+            tuple(steps.tolist()),
+        )
 
 
 def _hidden(columns: Columns, figures: ClosedFigures, places: Ints, told: set[int]) -> Iterator[Match]:

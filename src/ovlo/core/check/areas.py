@@ -20,6 +20,9 @@ from ovlo.core.values.finding import HINT, PROBLEM, Match, rule
 
 FEWEST_CORNERS = 3
 
+SAME_ANGLE = 1e-6
+"""Degrees."""
+
 NO_AREA = 1e-9
 """An area below this share of the square of its size is none."""
 
@@ -184,8 +187,9 @@ def _steps_in_areas(columns: Columns) -> Ints:
 @rule(
     "open-border",
     HINT,
-    "Reported when an area with straight sides is outlined but for the last side, which closes it. Not "
-    "reported if the outline hardly differs from the fill.",
+    "Reported when an area with straight sides is outlined but for the last side, which closes it, and when "
+    "an area lies between two equal arcs that do not meet. Not reported if the outline hardly differs from "
+    "the fill.",
 )
 def open_border(contour: Contour, columns: Columns, unit: str, pixels_per_unit: float) -> Match | None:
     """An outlined area of which the side that closes it has no line."""
@@ -208,6 +212,30 @@ def open_border(contour: Contour, columns: Columns, unit: str, pixels_per_unit: 
         "End it with nib.line_to_start(), or leave all lines out with outline=False.",
         complex(contour.points[0] + contour.points[-1]) / 2,
         tuple(contour.steps.tolist()),
+    )
+
+
+@rule("open-border")
+def open_leaf(contour: Contour, columns: Columns) -> Match | None:
+    """An area between two equal arcs that do not end where they began."""
+    if contour.area < 0 or len(contour) != 2 or not contour.is_curved.all() or contour.is_closed:
+        return None
+    if abs(np.subtract(*contour.lengths)) > MEETS * contour.size:
+        return None
+    # A chord goes halfway between the headings at the ends of its arc.
+    chords = np.degrees(np.angle(contour.sides))
+    halves = columns.steps["heading"][contour.steps] - chords
+    sweeps = 2 * ((halves + 180) % 360 - 180)
+    turn = float((chords[1] - chords[0] - sweeps.sum() / 2) % 360)
+    turn -= 360 * (turn > 180)
+    sweep = float(np.abs(sweeps).max())
+    if abs(sweep - np.abs(sweeps).min()) > SAME_ANGLE or sweep >= 180 or abs(turn) <= SAME_ANGLE:
+        return None
+    return Match(
+        "This area lies between two equal arcs that do not meet where they began.",
+        f"Bend both to the same side, and turn by {180 - sweep:.6g}° between them.",
+        complex(contour.points[1]),
+        (int(contour.steps[1]),),
     )
 
 

@@ -17,6 +17,7 @@ import numpy as np
 from ovlo.core.check import (
     again,
     areas,
+    axes,
     closing,
     corners,
     lifting,
@@ -58,6 +59,7 @@ RULES = declared(
     again,
     oddities,
     overlaps,
+    axes,
     straying,
     marks,
     seen.Seen,
@@ -98,13 +100,15 @@ def _matches(sheet: Sheet, inputs: CheckInputs, origins: Origins | None) -> Iter
     of_lines = list(_of_lines(sheet, origins))
     yield from of_lines
     told = {step for one in of_lines for step in one.steps}
-    for again_in in (again.drawn_again, oddities.series_again):
+    for again_in in (again.drawn_again, oddities.series_again, again.open_again):
         found = list(again_in(sheet, told))
         told.update(step for one in found for step in one.steps)
         yield from found
     is_open = any(one.rule == "rosette-misses-360" for one in of_lines)
     yield from oddities.odd_ones_out(sheet, told, is_open)
-    yield from (one for one in overlaps.lies_on_another(sheet) if told.isdisjoint(one.steps))
+    for overlapping in (overlaps.lies_on_another(sheet), overlaps.covered_row(sheet)):
+        yield from (one for one in overlapping if told.isdisjoint(one.steps))
+    yield from axes.off_axis(sheet, inputs.boxes, told)
     painting = painted(columns)
     scale = points.PIXELS / max(sheet.width, sheet.height)
     flat = painting.flattened(FLATNESS / scale)
@@ -154,10 +158,15 @@ def _of_lines(sheet: Sheet, origins: Origins | None) -> Iterator[Match]:
             continue
         first, stop = np.searchsorted(begins, [contour.steps[0], contour.steps[-1] + 1]).tolist()
         of_contour = list(_of_contour(contour, every[first:stop], sheet, origins))
-        border = areas.open_border(contour, columns, sheet.unit, sheet._pixels_per_unit)
+        border = areas.open_leaf(contour, columns) or areas.open_border(
+            contour, columns, sheet.unit, sheet._pixels_per_unit
+        )
         if border is not None and not of_contour:
             of_contour = [border]
-        if not of_contour and len(chains) <= FEW_CONTOURS and sheet.seed is None:
+        # A tree that one line draws has no corner to meet.
+        places = [] if origins is None else np.unique(origins.steps[contour.steps]).tolist()
+        is_one = origins is not None and len({origins.places[one].line for one in places}) == 1
+        if not of_contour and len(chains) <= FEW_CONTOURS and sheet.seed is None and not is_one:
             missed = corners.misses_corner(contour, known, sheet.unit)
             of_contour = [missed] if missed is not None else []
         if len(chains) <= FEW_CONTOURS and len(contour) <= FEW_CONTOURS:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from itertools import islice
 from typing import TYPE_CHECKING, NamedTuple
 
@@ -134,12 +134,12 @@ def words_on_words(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
     "words-over-frame",
     HINT,
     "Reported when a text is wider or higher than the rectangle around it, which has the same middle. Not "
-    "reported for texts that are turned, and if random numbers are used.",
+    "reported for texts that are turned.",
 )
 def words_over_frame(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
     """Words that are centred in a rectangle, and do not fit into it."""
     texts = sheet._columns.texts
-    if not texts or len(texts) > MOST_WORDS or sheet.seed is not None:
+    if not texts or len(texts) > MOST_WORDS:
         return
     frames = list(islice(laid_rectangles(sheet._columns), MOST_WORDS))
     for text, low, high in zip(texts, boxes.low[-len(texts) :], boxes.high[-len(texts) :], strict=True):
@@ -164,7 +164,7 @@ def words_over_frame(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
     "words-off-centre",
     HINT,
     "Reported when a line writes two or more texts, each of which begins at the very middle of a mark beside "
-    "it or beneath it, and is not centred there.",
+    "it or beneath it, and is not centred there; and when a text begins where others have their middle.",
 )
 def words_off_centre(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
     """Words that begin where their middle should be."""
@@ -180,7 +180,10 @@ def words_off_centre(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
     order = np.argsort(middles)
     for origin, written in of_lines.items():
         is_plain = all(text.align == "start" and text.heading == 0 for text in written)
-        if origin < 0 or len(written) < 2 or not is_plain:
+        if origin < 0 or not is_plain:
+            continue
+        if len(written) == 1:
+            yield from _beside_others(written[0], texts)
             continue
         labelled = set()
         for text in written:
@@ -196,6 +199,18 @@ def words_off_centre(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
                 complex(written[0].x, written[0].y),
                 origins=(origin,),
             )
+
+
+def _beside_others(text: Text, texts: Sequence[Text]) -> Iterator[Match]:
+    """A text that begins at the x around which others, written by other lines, are centred."""
+    others = [one for one in texts if one.x == text.x and one.y != text.y and one.origin != text.origin]
+    if others and all(one.align == "middle" and one.heading == 0 for one in others):
+        yield Match(
+            f"The text {_quoted(text.words)} begins where {_quoted(others[0].words)} has its middle.",
+            'Add align="middle" here too.',
+            complex(text.x, text.y),
+            origins=(text.origin,),
+        )
 
 
 BESIDE = 1.5

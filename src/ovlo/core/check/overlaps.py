@@ -30,6 +30,12 @@ MOST_ENTRIES = 20_000
 EXACT = 1e-9
 """Of all places; x and y that are nearer are one."""
 
+LEAST_COVERED = 0.1
+"""Share of each rectangle in a row that the next one covers."""
+
+SIDES = 4
+"""Of a rectangle."""
+
 ON, APART = 0.6, 0.05
 """Shares of the smaller of two boxes: so much lies on another, and no more of any two that stand apart."""
 
@@ -76,6 +82,58 @@ def lies_on_another(sheet: Sheet) -> Iterator[Match]:
             complex((low[other] + high[other]) / 2 @ AXES),
             tuple(seen[inside[entries] >= 0].tolist()),
         )
+
+
+@rule(
+    "covered-row",
+    HINT,
+    f"Reported when {FEWEST} filled rectangles or more that a loop draws stand on one line, and each of them "
+    f"covers {LEAST_COVERED:.0%} of the one before or more, always the same. Not reported for translucent "
+    "ones.",
+)
+def covered_row(sheet: Sheet) -> Iterator[Match]:
+    """Bars that are wider than they are apart."""
+    origins, columns = sheet._origins, sheet._columns
+    if origins is None or sheet.seed is not None:
+        return
+    for place, low, high, steps in _rectangles(columns, origins):
+        width, step = float(high[0, 0] - low[0, 0]), float(low[1, 0] - low[0, 0])
+        exact = EXACT * float(high.max() - low.min())
+        is_row = np.ptp(high[:, 0] - low[:, 0]) <= exact and np.ptp(np.diff(low[:, 0])) <= exact
+        is_level = np.ptp(low[:, 1]) <= exact or np.ptp(high[:, 1]) <= exact
+        if place < 0 or not is_row or not is_level:
+            continue
+        if LEAST_COVERED <= 1 - abs(step) / width < 1:
+            unit = sheet.unit
+            yield Match(
+                f"These {len(low)} rectangles are {width:g} {unit} wide, but {abs(step):g} {unit} apart, so "
+                "that each covers a part of the one before.",
+                f"Place them {width:g} {unit} apart or more, or make them {abs(step):g} {unit} wide, unless "
+                "this is intended.",
+                complex((low[1] + high[1]) / 2 @ AXES),
+                tuple(steps),
+            )
+
+
+def _rectangles(columns: Columns, origins: Origins) -> Iterator[tuple[int, Floats, Floats, list[int]]]:
+    """Runs of filled upright rectangles of one place in the program: it, their corners and first steps."""
+    areas = columns.of_steps("area")
+    rows = np.flatnonzero((areas >= 0) & (columns.of_steps("pen") != PenState.JUMP))
+    if not len(rows):
+        return
+    firsts = np.flatnonzero(np.diff(areas[rows], prepend=-1) != 0)
+    counts = np.diff(np.append(firsts, len(rows)))
+    heads = rows[firsts]
+    ends = columns.points[rows]
+    low, high = np.minimum.reduceat(ends, firsts), np.maximum.reduceat(ends, firsts)
+    headings = columns.steps["heading"][rows]
+    is_level = np.logical_and.reduceat(headings % 90 == 0, firsts) & (counts == SIDES)
+    is_level &= columns.areas["opacity"][areas[heads]] == 1
+    keys = np.where(is_level, origins.steps[heads], -1)
+    stops = np.flatnonzero(np.diff(keys) != 0) + 1
+    for part in np.split(np.arange(len(keys)), stops):
+        if len(part) >= FEWEST:
+            yield int(keys[part[0]]), low[part], high[part], heads[part].tolist()
 
 
 def _boxes(

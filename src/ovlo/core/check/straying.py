@@ -24,6 +24,9 @@ Places = NDArray[np.int32] | None
 BEAD = 0.2
 """Shapes smaller than this share of the lines between them are beads on a string, or dots that are joined."""
 
+CENTRED = 0.2
+"""Of its size, by which the middle of a bow may be beside its string."""
+
 FEWEST_SHAPES = 2
 
 MOST_MEASURED = 20
@@ -175,9 +178,23 @@ def between_areas(columns: Columns, unit: str, places: Places, by_chance: bool) 
             sizes = [np.abs(border - begin).max() for border, begin in zip(borders, begins, strict=True)]
             is_bead = np.median(sizes) < BEAD * np.median(np.abs(ways))
             is_web = by_chance and len(here) >= WEB
-            if (is_bead and not is_web) or not is_sent:
+            if (is_bead and not is_web) or not is_sent or _is_string(points, starts, areas, mine, at):
                 continue
             yield _told(columns, here, "leads from one area to the next", unit)
+
+
+def _is_string(points: Complexes, starts: Complexes, areas: Ints, mine: Ints, at: Ints) -> bool:
+    """Whether most of some lines lead into the middle of what is drawn there, as bows hang on a string."""
+    threaded = 0
+    for row in at.tolist():
+        end = points[mine[row]]
+        stop = row + 1
+        while stop < len(mine) and areas[mine[stop]] >= 0:
+            stop += 1
+        drawn = np.append(starts[mine[row + 1 : stop]], points[mine[row + 1 : stop]]) - end
+        low, high = (np.array([most(drawn.real), most(drawn.imag)]) for most in (np.min, np.max))
+        threaded += bool((np.abs(low + high) <= CENTRED * (high - low)).all())
+    return 2 * threaded > len(at)
 
 
 def _are_travelled_to(steps: Ints, firsts: Ints, pens: Ints, points: Complexes) -> Bools:

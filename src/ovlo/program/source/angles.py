@@ -79,6 +79,7 @@ class Scope:
 
     def __init__(self, tree: ast.Module, function: Function | None) -> None:
         self._values: dict[str, list[ast.expr]] = {}
+        self._owner = tree if function is None else function
         for owner in (tree, function) if function is not None else (tree,):
             found: dict[str, list[ast.expr]] = {}
             for node in own_nodes(owner):
@@ -92,6 +93,16 @@ class Scope:
     def is_counted(self, name: str) -> bool:
         """Whether a name gets its values from a range."""
         return any(called(value) == "range" for value in self._values.get(name, ()))
+
+    def made_for(self, node: ast.expr, names: set[str]) -> ast.expr | None:
+        """The one value that a name is given, if only calls of some functions are given that name."""
+        values = self._values.get(node.id, []) if isinstance(node, ast.Name) else []
+        if len(values) != 1 or called(values[0]) == "range":
+            return None
+        calls = [one for one in own_nodes(self._owner) if called(one) in names]
+        inside = sum(ast.unparse(one.args[0]) == ast.unparse(node) for one in calls)  # type: ignore[attr-defined]
+        reads = [one for one in own_nodes(self._owner) if isinstance(one, ast.Name) and one.id == node.id]  # type: ignore[attr-defined]
+        return values[0] if len(reads) == inside + 1 else None
 
     def any(self, node: ast.expr, says: Callable[[ast.expr], bool | None], depth: int = 0) -> bool:
         """Whether a part of an expression says yes; what says no is not looked into."""
@@ -181,6 +192,7 @@ def _divided(node: ast.BinOp) -> bool | None:
 )
 def degrees_for_radians(tree: ast.Module) -> Iterator[SourceMatch]:
     """Angles in degrees that are given to a sine, cosine or tangent."""
+    told: set[int] = set()
     for call, scope in scoped_calls(tree):
 
         def shows_degrees(node: ast.expr, scope: Scope = scope) -> bool | None:
@@ -192,11 +204,62 @@ def degrees_for_radians(tree: ast.Module) -> Iterator[SourceMatch]:
         angle = call.args[0]
         if not scope.any(angle, _is_converted) and scope.any(angle, shows_degrees):
             words = ast.unparse(angle)
-            yield SourceMatch(
-                angle.lineno,
-                f"{name} takes radians, but is given degrees here ({words}).",
-                f"Write {ast.unparse(call.func)}(math.radians({words})); ovlo.from_polar takes degrees.",
-            )
+            made = scope.made_for(angle, TAKES_RADIANS)
+            if made is None:
+                yield SourceMatch(
+                    angle.lineno,
+                    f"{name} takes radians, but is given degrees here ({words}).",
+                    f"Write {ast.unparse(call.func)}(math.radians({words})); ovlo.from_polar takes degrees.",
+                )
+            elif id(made) not in told:
+                told.add(id(made))
+                yield SourceMatch(
+                    made.lineno,
+                    f"{name} in line {call.lineno} takes radians, but {words} is in degrees.",
+                    f"Write {words} = math.radians({ast.unparse(made)}); ovlo.from_polar takes degrees.",
+                )
+
+
+@rule(
+    "sine-for-cosine",
+    HINT,
+    "Reported when of several points with a cosine and a sine of one angle, one has them the other way "
+    "round. Not reported where one of them is taken away, as for a tangent.",
+)
+def sine_for_cosine(tree: ast.Module) -> Iterator[SourceMatch]:
+    """`(r * cos(a), r * sin(a))` in one line and `(r * sin(a), r * cos(a))` in another."""
+    for owner in (tree, *functions(tree)):
+        pairs = [node for node in own_nodes(owner) if isinstance(node, ast.Tuple | ast.Call)]
+        found = [(node, order) for node in pairs if (order := _order(node)) is not None]
+        for angle in {order[1] for _, order in found}:
+            orders = [(node, first) for node, (first, one) in found if one == angle]
+            if len({first for _, first in orders}) < 2:
+                continue
+            usual = "sin" if sum(first == "sin" for _, first in orders) * 2 > len(orders) else "cos"
+            for node, first in orders:
+                if first != usual and "-" not in ast.unparse(node):
+                    yield SourceMatch(
+                        node.lineno,
+                        f"This point has the {WORDS[first]} of {angle} first; others have the "
+                        f"{WORDS[usual]} first.",
+                        "Exchange the two, unless they are the other way round on purpose.",
+                    )
+
+
+WORDS = {"sin": "sine", "cos": "cosine"}
+
+
+def _order(node: ast.Tuple | ast.Call) -> tuple[str, str] | None:
+    """Which of sine and cosine comes first in a point, and of what angle."""
+    pair = node.elts if isinstance(node, ast.Tuple) else node.args
+    if len(pair) != 2:
+        return None
+    inside = [[one for one in nodes(part) if called(one) in WORDS] for part in pair]
+    if [len(one) for one in inside] != [1, 1]:
+        return None
+    (first,), (second,) = inside
+    angles = {ast.unparse(one.args[0]) for one in (first, second) if isinstance(one, ast.Call) and one.args}
+    return (called(first), angles.pop()) if len(angles) == 1 and called(first) != called(second) else None
 
 
 def _is_stepped(node: ast.expr, scope: Scope) -> bool:

@@ -261,6 +261,7 @@ def _other_share(loop: ast.For) -> Iterator[SourceMatch]:
     inside = [node for one in loop.body for node in nodes(one) if isinstance(node, ast.BinOp)]
     shares = [one for one in inside if isinstance(one.op, ast.Div) and _is_of_turn(one.left, loop.target)]
     if not isinstance(count, ast.Name):
+        yield from _turns_for_another(loop, count)
         return
     is_known = any(isinstance(one.right, ast.Name) and one.right.id == count.id for one in shares)
     for one in shares:
@@ -272,6 +273,26 @@ def _other_share(loop: ast.For) -> Iterator[SourceMatch]:
                 f"The loop repeats {count.id} times, but {ast.unparse(one)} is a part of a turn for {parts}.",
                 f"Write {count.id} instead of {parts}.",
                 edit=replacing(one.right, count.id),
+            )
+
+
+def _turns_for_another(loop: ast.For, count: ast.expr | None) -> Iterator[SourceMatch]:
+    """`full_turn(10)` around `left(180 / parts)`."""
+    turns = [
+        call.args[0] for node in nodes(loop) if isinstance(node, ast.Expr) and (call := steered(node, TURNS))
+    ]
+    for turn in turns:
+        if called(loop.iter) != "full_turn" or count is None or not number_at(count):
+            continue
+        if not isinstance(turn, ast.BinOp) or not isinstance(turn.op, ast.Div):
+            continue
+        if number_at(turn.left) in (180, 360) and isinstance(turn.right, ast.Name):
+            yield SourceMatch(
+                count.lineno,
+                f"The loop repeats {ast.unparse(count)} times, but turns by {ast.unparse(turn)}, which is "
+                f"for {turn.right.id} of them.",
+                f"Write full_turn({turn.right.id}).",
+                edit=replacing(count, turn.right.id),
             )
 
 

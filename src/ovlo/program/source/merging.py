@@ -50,6 +50,12 @@ EXPLAINED = {
     "changed-after-loop": {"drawn-again", "retraced-line", "covered"},
     "constant-sum": {"drawn-again", "covered"},
     "quotient-for-remainder": {"odd-one-out", "covered"},
+    "line-to-figure": {"stray-line", "line-through-words"},
+    "number-for-name": {"odd-one-out"},
+    "unlike-remainders": {"odd-one-out", "drawn-again", "covered", "words-on-words"},
+    "uneven-turns": {"off-sheet", "turns-miss-360", "not-closed"},
+    "left-over-turn": {"left-over-heading"},
+    "sine-for-cosine": {"stray-line", "off-sheet"},
 }  # fmt: skip
 """What in a picture is explained by what is wrong in the source of the function it comes from."""
 
@@ -131,7 +137,7 @@ def _placed(finding: Finding, tree: ast.Module | None) -> Finding:
     """A finding at the line to be changed, the lines that led to it beside that."""
     if tree is None or not finding.lines:
         return finding
-    line = _turn(finding, tree) if finding.rule in OF_TURNS else _style(finding, tree)
+    line = _turn(finding, tree) if finding.rule in OF_TURNS else _style(finding, tree) or _lift(finding, tree)
     if line is None:
         return finding
     beside = {*finding.lines, *finding.callers} - {line}
@@ -174,6 +180,14 @@ def _style(finding: Finding, tree: ast.Module) -> int | None:
         if found:
             return max(found)
     return None
+
+
+def _lift(finding: Finding, tree: ast.Module) -> int | None:
+    """The one line that lifts the pen, if a finding is about a pen that stays lifted."""
+    lines = [
+        node.lineno for node in nodes(tree) if isinstance(node, ast.Expr) and called(node.value) == "lift"
+    ]
+    return lines[0] if finding.rule == "still-lifted" and len(lines) == 1 else None
 
 
 def _lines_that_set(tree: ast.Module, name: str) -> Iterator[int]:

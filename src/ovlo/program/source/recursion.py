@@ -21,6 +21,7 @@ from ovlo.program.source.tree import (
     parameters,
     plainly_asked,
     read_names,
+    replacing,
     steered,
 )
 
@@ -120,6 +121,15 @@ def no_way_back(tree: ast.Module) -> Iterator[SourceMatch]:
             if grown and len(inside) >= FEWEST_BRANCHES and _branches(function, grown[0], inside):
                 length = ast.unparse(grown[0].args[0])
                 nib = ast.unparse(grown[0].func).rpartition(".")[0]
+                if len(grown) == 2 and ast.unparse(grown[1]) == ast.unparse(grown[0]):
+                    yield SourceMatch(
+                        grown[1].lineno,
+                        f"{function.name} goes forward by {length} twice and never comes back, so the next "
+                        "branch begins beyond this one.",
+                        f"Write {nib}.back({length}) here.",
+                        edit=replacing(grown[1], f"{nib}.back({length})"),
+                    )
+                    continue
                 yield SourceMatch(
                     inside[1].lineno,
                     f"{function.name} goes forward by {length} and never comes back, so this branch begins "

@@ -1,4 +1,4 @@
-"""What a program keeps everywhere but in one place: mirror images, steps of numbers, the sides of a figure.
+"""What a program keeps everywhere but in one place: the two sides of a picture, the sides of a figure.
 
 for one in unmirrored(tree): ...
 """
@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Iterator
-from itertools import groupby
+from itertools import pairwise
 from typing import NamedTuple
 
 from ovlo.core.values.finding import HINT, rule
@@ -15,10 +15,9 @@ from ovlo.program.source.tree import (
     Function,
     SourceMatch,
     called,
-    changed_names,
+    called_by,
     every_block,
     functions,
-    last_name,
     nodes,
     number_at,
     read_names,
@@ -29,13 +28,10 @@ from ovlo.program.source.tree import (
 TO, BY = ("travel_to", "line_to"), ("travel_by", "line_by")
 """Moves to a place, and by a distance."""
 
+FEWEST_POINTS = 4
+"""Of an outline that has two halves."""
+
 SIDES = {"triangle": 3, "square": 4, "pentagon": 5, "hexagon": 6, "heptagon": 7, "octagon": 8}
-
-CHANCE = {"random", "randint", "uniform", "choice", "next"}
-"""What gives another value each time."""
-
-SLIGHT = 0.3
-"""By how much of a step one of three numbers may be beside the place that would make the steps equal."""
 
 
 # ── mirror images ─────────────────────────────────────────────────────────────────────────────────────────
@@ -132,205 +128,46 @@ def _on_one_side(found: list[Coordinate], sides: Sides, axis: str) -> Iterator[S
     )
 
 
-# ── numbers ───────────────────────────────────────────────────────────────────────────────────────────────
-
-
 @rule(
-    "uneven-numbers",
+    "unmirrored-point",
     HINT,
-    "Reported when the numbers that a loop goes through, or that calls of one function in a row are given, "
-    "would be evenly apart and as far to the left as to the right, but for one of them.",
+    "Reported when the points of a list, with the place to which the nib was sent right before, are mirror "
+    "images of each other on both sides of x = 0 or lie on it, but for one.",
 )
-def uneven_numbers(tree: ast.Module) -> Iterator[SourceMatch]:
-    """Rows of numbers of which one is out of step."""
-    for row in (*_looped(tree), *_called(tree)):
-        numbers = [number_at(node) for node in row]
-        if len(row) < 3 or None in numbers:
-            continue
-        for k, wanted in _evened(numbers):
-            yield SourceMatch(
-                row[k].lineno,
-                f"These {len(row)} numbers would be evenly apart, but for {numbers[k]:g}.",
-                f"Write {wanted:g} instead of {numbers[k]:g}, if they are to be.",
-                edit=replacing(row[k], f"{wanted:g}"),
-            )
-
-
-def _looped(tree: ast.Module) -> Iterator[list[ast.expr]]:
-    """The numbers that loops go through as they are written, or the first of each row of them."""
-    for loop in nodes(tree):
-        if isinstance(loop, ast.For) and isinstance(loop.iter, ast.Tuple | ast.List):
-            items = loop.iter.elts
-            places = any(called(node) in TO for statement in loop.body for node in nodes(statement))
-            if places and all(isinstance(item, ast.Tuple) and item.elts for item in items):
-                yield [item.elts[0] for item in items if isinstance(item, ast.Tuple)]
-            elif places:
-                yield items
-
-
-def _called(tree: ast.Module) -> Iterator[list[ast.expr]]:
-    """The first numbers of calls of one function that stand below each other."""
-    own = {one.name for one in functions(tree)}
+def unmirrored_point(tree: ast.Module) -> Iterator[SourceMatch]:
+    """Outlines of two equal halves, of which one corner is out of place."""
     for body in every_block(tree):
-        for name, group in groupby(body, lambda one: called(one.value) if isinstance(one, ast.Expr) else ""):
-            if name in own:
-                calls = [one.value for one in group if isinstance(one, ast.Expr)]
-                firsts = [_first_number(call) for call in calls if isinstance(call, ast.Call)]
-                yield [one for one in firsts if one is not None] if all(firsts) else []
+        for before, one in pairwise([*body[:1], *body]):
+            listed = one.value.args[0] if called_by(one) == "polyline" else None  # type: ignore[attr-defined]
+            if isinstance(listed, ast.List | ast.Tuple):
+                pairs = [pair.elts for pair in listed.elts if isinstance(pair, ast.Tuple)]
+                if called_by(before) == "travel_to":
+                    pairs.append(before.value.args)  # type: ignore[attr-defined]
+                yield from _out_of_place([pair for pair in pairs if len(pair) == 2])
 
 
-def _first_number(call: ast.Call) -> ast.expr | None:
-    return next((one for one in call.args if number_at(one) is not None), None)
-
-
-def _evened(numbers: list[float]) -> Iterator[tuple[int, float]]:
-    """The one number that has to change for all to be evenly apart around 0, and into what."""
-    count, found = len(numbers), []
-    for k in range(count):
-        others = [(i, number) for i, number in enumerate(numbers) if i != k]
-        (i, a), (j, b) = others[0], others[-1]
-        step = (b - a) / (j - i)
-        evened = [a + step * (n - i) for n in range(count)]
-        if step and all(evened[n] == number for n, number in others) and evened[0] == -evened[-1]:
-            found.append((k, evened[k], abs(numbers[k] - evened[k]) / abs(step)))
-    # Of three around 0 either end may be the wrong one.
-    if found and found[-1][2] and (count > 3 or found[-1][2] <= SLIGHT):
-        yield found[-1][:2]
-
-
-@rule(
-    "repeated-value",
-    HINT,
-    "Reported when a loop that comes back after each figure goes through numbers of which two are the same, "
-    "turns by more than a whole turn, or changes nothing, so that figures lie on each other.",
-)
-def repeated_value(tree: ast.Module) -> Iterator[SourceMatch]:
-    """Loops that draw the same figure twice in one place."""
-    for loop in nodes(tree):
-        if not isinstance(loop, ast.For) or len(loop.body) != 1:
-            continue
-        block = loop.body[0]
-        if not isinstance(block, ast.With) or called(block.items[0].context_expr) != "returning":
-            continue
-        yield from _beyond_a_turn(loop, block)
-        yield from _all_alike(loop, block)
-        listed = loop.iter.elts if isinstance(loop.iter, ast.Tuple | ast.List) else []
-        numbers = [number_at(one) for one in listed]
-        twice = [number for number in dict.fromkeys(numbers) if numbers.count(number) == 2]
-        if len(numbers) > 2 and None not in numbers and len(twice) == 1:
-            (number,) = twice
-            wanted = f"{-number:g}" if number and -number not in numbers else "another number"
-            yield SourceMatch(
-                loop.lineno,
-                f"The loop goes through {number:g} twice, so it draws the same figure twice in the same "
-                "place.",
-                f"Write {wanted} instead of one of the two.",
-            )
-
-
-def _all_alike(loop: ast.For, block: ast.With) -> Iterator[SourceMatch]:
-    """A loop that comes back each time, and in which nothing changes."""
-    names = {node.id for node in nodes(block) if isinstance(node, ast.Name)}
-    changes = changed_names(block) or any(
-        last_name(node) == "dice" or called(node) in CHANCE for node in nodes(block)
-    )
-    counted = last_name(loop.target)
-    if (
-        counted
-        and counted[0] != "_"
-        and counted not in names
-        and not changes
-        and called(loop.iter) in ("", "range")
-    ):
-        yield SourceMatch(
-            loop.lineno,
-            f"Nothing in this loop uses {counted}, and the nib comes back each time, so it draws the same "
-            "figure again and again in the same place.",
-            f"Use {counted} in the loop, or turn or travel behind the block.",
-        )
-
-
-def _beyond_a_turn(loop: ast.For, block: ast.With) -> Iterator[SourceMatch]:
-    """`turn_to(36 * i)` for twelve i: the last of them lie on the first."""
-    call, count = steered(block.body[0], ("turn_to", "left", "right")), _count(loop)
-    product = call.args[0] if call is not None else None
-    if not isinstance(product, ast.BinOp) or not isinstance(product.op, ast.Mult) or count is None:
+def _out_of_place(pairs: list[list[ast.expr]]) -> Iterator[SourceMatch]:
+    """The one of some points that has no mirror image, and should have that of another one."""
+    points = {(number_at(x), number_at(y)): (x, y) for x, y in reversed(pairs)}
+    if any(None in point for point in points) or len(points) < FEWEST_POINTS:
         return
-    sides = (product.left, product.right)
-    written = [one for one in sides if number_at(one)]
-    if len(written) != 1 or last_name(loop.target) not in map(last_name, sides):
+    alone = [(x, y) for x, y in points if (-x, y) not in points]
+    if len(alone) != 2:
         return
-    (at,) = written
-    angle = number_at(at)
-    repeats = [n for n in range(1, count) if angle * n % 360 == 0]
-    if repeats:
+    one, other = alone
+    first = max(alone, key=list(points).index)  # as they are written: the list is turned round
+    for (x, y), (mirror_x, mirror_y) in ((one, other), (other, one)):
+        is_x, is_y = x != -mirror_x and y == mirror_y, x == -mirror_x and y != mirror_y
+        if x * mirror_x >= 0 or is_x == is_y or (x, y) == first:
+            continue
+        at = points[x, y][is_y]
+        wanted = mirror_y if is_y else -mirror_x
         yield SourceMatch(
-            product.lineno,
-            f"{count} times {angle:g}° is more than a whole turn: after {repeats[0]} figures each lies "
-            "on an earlier one.",
-            f"Turn by 360 / {count} = {360 / count:g}, or repeat {repeats[0]} times.",
-            edit=replacing(at, f"{360 / count:g}"),
+            at.lineno,
+            f"Both sides are mirror images, but for ({x:g}, {y:g}) and ({mirror_x:g}, {mirror_y:g}).",
+            f"Write {wanted:g} instead of {number_at(at):g}, if both halves are to be equal.",
+            edit=replacing(at, f"{wanted:g}"),
         )
-
-
-def _count(loop: ast.For) -> int | None:
-    """How often a loop over `range(12)` runs."""
-    arguments = loop.iter.args if isinstance(loop.iter, ast.Call) and called(loop.iter) == "range" else []
-    number = number_at(arguments[0]) if len(arguments) == 1 else None
-    return number if isinstance(number, int) else None
-
-
-@rule(
-    "short-remainder",
-    HINT,
-    "Reported when the items of a list are chosen by a remainder that never reaches the last of them.",
-)
-def short_remainder(tree: ast.Module) -> Iterator[SourceMatch]:
-    """`COLOURS[i % 3]` of four colours."""
-    lists = {
-        last_name(one.targets[0]): len(one.value.elts)
-        for one in nodes(tree)
-        if isinstance(one, ast.Assign) and isinstance(one.value, ast.List | ast.Tuple)
-    }
-    for item in nodes(tree):
-        if not isinstance(item, ast.Subscript) or not isinstance(item.slice, ast.BinOp):
-            continue
-        name, divisor = last_name(item.value), number_at(item.slice.right)
-        size = lists.get(name, 0) if name else len(getattr(item.value, "elts", ()))
-        if isinstance(item.slice.op, ast.Mod) and isinstance(divisor, int) and 1 < divisor < size:
-            unused = size - divisor
-            last, are = ("last", "is") if unused == 1 else (f"last {unused}", "are")
-            yield SourceMatch(
-                item.lineno,
-                f"{ast.unparse(item.slice)} is at most {divisor - 1}, so the {last} of the {size} items of "
-                f"{name or 'the list'} {are} never used.",
-                f"Write {size} instead of {divisor}.",
-                edit=replacing(item.slice.right, f"{size}"),
-            )
-
-
-@rule(
-    "constant-sum",
-    HINT,
-    "Reported when a loop adds or subtracts two plain numbers where it could count: 220 - 15.",
-)
-def constant_sum(tree: ast.Module) -> Iterator[SourceMatch]:
-    """Sums in a loop that are always the same."""
-    for loop in nodes(tree):
-        if not isinstance(loop, ast.For) or not isinstance(loop.iter, ast.Call):
-            continue
-        for node in (part for statement in loop.body for part in nodes(statement)):
-            if not isinstance(node, ast.BinOp) or not isinstance(node.op, ast.Add | ast.Sub):
-                continue
-            if type(number_at(node.left)) is int and type(number_at(node.right)) is int:
-                counted = next((one.id for one in nodes(loop.target) if isinstance(one, ast.Name)), "i")
-                sign = "+" if isinstance(node.op, ast.Add) else "-"
-                words = f"{ast.unparse(node.left)} {sign} {ast.unparse(node.right)} * {counted}"
-                yield SourceMatch(
-                    node.lineno,
-                    f"{ast.unparse(node)} is the same each time the loop runs.",
-                    f"Write {words}, if it should change, or the number it is.",
-                )
 
 
 # ── figures ───────────────────────────────────────────────────────────────────────────────────────────────

@@ -17,7 +17,7 @@ from ovlo.core.pen.unused import HOW
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.finding import HINT, PROBLEM, Edit, Finding, declared, rule, rules_in
-from ovlo.program.source import angles, loops, recursion, regularities, slips, styles
+from ovlo.program.source import angles, loops, moves, numbers, recursion, regularities, slips, styles
 from ovlo.program.source.loops import MARKS
 from ovlo.program.source.tree import (
     Function,
@@ -28,6 +28,7 @@ from ovlo.program.source.tree import (
     functions,
     lone_expressions,
     nodes,
+    number_at,
     own_nodes,
     parameters,
     read_names,
@@ -132,7 +133,7 @@ def _unused_parameter(tree: ast.Module) -> Iterator[SourceMatch]:
         for one in parameters(function):
             if one.arg not in read and not one.arg.startswith("_") and one.arg not in ("self", "cls"):
                 message = f"{function.name} never uses its parameter {one.arg}, so its value changes nothing."
-                instead = _written_instead(function, one)
+                instead = _written_instead(function, one, tree)
                 again = _called_again(function) if instead is None else None
                 if again is not None:
                     words = f"this line says the same as line {again[0].lineno}"
@@ -162,20 +163,30 @@ def _called_again(function: Function) -> tuple[ast.Call, ast.Call] | None:
     return (twice[0][0], twice[0][1]) if len(twice) == 1 else None
 
 
-def _written_instead(function: Function, parameter: ast.arg) -> ast.Constant | None:
-    """The number in a function that is the default of a parameter, where there is just one."""
-    default = defaults(function).get(parameter)
-    if not isinstance(default, ast.Constant) or type(default.value) not in (int, float):
-        return None
-    found = [
-        node
-        for statement in function.body
-        for node in nodes(statement)
-        if isinstance(node, ast.Constant)
-        and type(node.value) is type(default.value)
-        and node.value == default.value
-    ]
-    return found[0] if len(found) == 1 else None
+def _written_instead(function: Function, parameter: ast.arg, tree: ast.Module) -> ast.Constant | None:
+    """The number in a function that a parameter is by default or is given, or its name in quotation marks."""
+    at = parameters(function).index(parameter)
+    calls = [node for node in nodes(tree) if isinstance(node, ast.Call) and called(node) == function.name]
+    given = [defaults(function).get(parameter), *(call.args[at] for call in calls if len(call.args) > at)]
+    values = [number_at(one) for one in given if one is not None]
+    written = [node for one in function.body[_docstring(function) :] for node in nodes(one)]
+    texts = [part for call in written if isinstance(call, ast.Call) for part in call.args]
+    for wanted, among in ((values, written), ([parameter.arg], texts)):
+        found = [
+            node
+            for node in among
+            if isinstance(node, ast.Constant)
+            and type(node.value) in (int, float, str)
+            and node.value in wanted
+        ]
+        if len(found) == 1:
+            return found[0]
+    return None
+
+
+def _docstring(function: Function) -> int:
+    """How many statements of a function are words about it."""
+    return int(ast.get_docstring(function) is not None)
 
 
 @rule(
@@ -263,7 +274,7 @@ def _is_empty(function: Function) -> bool:
     )
 
 
-OWN = sys.modules[__name__], recursion, loops, regularities, styles, angles, slips
+OWN = sys.modules[__name__], recursion, loops, moves, regularities, numbers, styles, angles, slips
 
 LOOKS = rules_in(*OWN)
 """The functions that look at a program, one a rule."""

@@ -17,6 +17,7 @@ from typing import Any
 
 import ovlo
 from ovlo.core.sheet.nib import Nib
+from ovlo.core.values.arguments import nearest
 from ovlo.core.values.finding import HINT, PROBLEM, Edit, rule
 from ovlo.program.explaining import name_answer
 from ovlo.program.source.tree import (
@@ -282,6 +283,44 @@ def _fixed_condition(tree: ast.Module) -> Iterator[SourceMatch]:
         for before, loop in pairwise(body):
             if isinstance(loop, ast.While):
                 yield from _false_at_once(before, loop)
+    for function in functions(tree):
+        yield from _never_that_text(function, tree)
+
+
+def _never_that_text(function: Function, tree: ast.Module) -> Iterator[SourceMatch]:
+    """`side == "Left"` in a function that all calls give "left" or "right"."""
+    calls = [node for node in nodes(tree) if isinstance(node, ast.Call) and called(node) == function.name]
+    named = [node for node in nodes(tree) if isinstance(node, ast.Name) and node.id == function.name]
+    changed = set().union(*map(changed_names, function.body))
+    if len(named) != len(calls) or not calls:
+        return
+    for at, one in enumerate(function.args.args):
+        given = [call.args[at] if len(call.args) > at else _keyword(call, one.arg) for call in calls]
+        texts = [part.value for part in given if isinstance(part, ast.Constant) and type(part.value) is str]
+        if len(texts) != len(calls) or one.arg in changed:
+            continue
+        for test in nodes(function):
+            asked = (
+                test.comparators[0]
+                if isinstance(test, ast.Compare) and last_name(test.left) == one.arg
+                else None
+            )
+            text = asked.value if isinstance(asked, ast.Constant) else None
+            if isinstance(test, ast.Compare) and isinstance(text, str) and isinstance(test.ops[0], ast.Eq):
+                if text in texts:
+                    continue
+                near = nearest(text, texts, 1)
+                every = " or ".join(f'"{word}"' for word in sorted(set(texts)))
+                yield SourceMatch(
+                    test.lineno,
+                    f"{ast.unparse(test)} is never true: every call gives {one.arg} as {every}.",
+                    f'Write "{near[0]}" instead.' if near else "Ask for one of the texts that are given.",
+                    edit=replacing(asked, f'"{near[0]}"') if near and asked is not None else None,
+                )
+
+
+def _keyword(call: ast.Call, name: str) -> ast.expr | None:
+    return next((one.value for one in call.keywords if one.arg == name), None)
 
 
 def _always_true(test: ast.expr) -> Iterator[SourceMatch]:
@@ -301,19 +340,20 @@ def _always_true(test: ast.expr) -> Iterator[SourceMatch]:
 
 
 def _never_the_remainder(test: ast.Compare) -> Iterator[SourceMatch]:
-    """`row % 2 == 2`."""
+    """`row % 2 == 2`, `day % 7 >= 7`."""
     whole, number = test.left, number_at(test.comparators[0])
-    if len(test.ops) != 1 or not isinstance(test.ops[0], ast.Eq) or number is None:
+    if len(test.ops) != 1 or not isinstance(test.ops[0], ast.Eq | ast.GtE | ast.Gt) or number is None:
         return
     if not isinstance(whole, ast.BinOp) or not isinstance(whole.op, ast.Mod):
         return
     divisor = number_at(whole.right)
-    if divisor and divisor > 0 and not 0 <= number < divisor:
+    sign = {ast.Eq: "==", ast.GtE: ">=", ast.Gt: ">"}[type(test.ops[0])]
+    if divisor and divisor > 0 and (number >= divisor or (sign == "==" and number < 0)):
         yield SourceMatch(
             test.lineno,
             f"{ast.unparse(test)} is never true: the remainder of a division by {divisor:g} is from 0 up to, "
             f"but not including, {divisor:g}.",
-            f"Compare with a smaller number: {ast.unparse(whole)} == {divisor - 1:g}.",
+            f"Compare with a smaller number: {ast.unparse(whole)} {sign} {divisor - 1:g}.",
         )
 
 

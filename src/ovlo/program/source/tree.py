@@ -156,6 +156,13 @@ def called(node: ast.AST) -> str:
     return last_name(node.func) if isinstance(node, ast.Call) else ""
 
 
+def called_by(statement: ast.stmt) -> str:
+    """The last name of what a statement calls, or of what makes its block; "" of any other statement."""
+    if isinstance(statement, ast.With):
+        return called(statement.items[0].context_expr)
+    return called(statement.value) if isinstance(statement, ast.Expr) else ""
+
+
 def number_at(node: ast.expr) -> Any:
     """The number that is written there; None for anything else."""
     try:
