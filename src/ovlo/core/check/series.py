@@ -140,7 +140,9 @@ class _Maker:
     def of_lines(self) -> Iterator[Series]:
         """For each line of the program: the shapes or lines that it draws in one call."""
         begins: Ints = np.cumsum(self._begins)
-        for place in np.unique(self._lines[self._lines >= 0]).tolist():
+        places, counts = np.unique(self._lines[self._lines >= 0], return_counts=True)
+        # A recursion has thousands of places, a call each.
+        for place in places[counts >= FEWEST].tolist():
             chosen = np.flatnonzero(self._lines == place)
             yield from self._split(chosen, begins[chosen], self._entries[chosen])
 
@@ -165,7 +167,11 @@ class _Maker:
         """Series of the chosen steps: figures by their numbers, those of one group together."""
         order = np.lexsort((chosen, figures, groups))
         chosen, figures, groups = chosen[order], figures[order], groups[order]
-        for rows in np.split(np.arange(len(chosen)), np.flatnonzero(np.diff(groups)) + 1):
+        ends = np.flatnonzero(np.diff(groups, append=-1)) + 1
+        begins = np.append(0, ends[:-1])
+        long = ends - begins >= FEWEST  # a recursion has thousands of groups that are shorter
+        for begin, end in zip(begins[long].tolist(), ends[long].tolist(), strict=True):
+            rows = np.arange(begin, end)
             bounds = np.flatnonzero(np.diff(figures[rows], prepend=-1))
             if FEWEST <= len(bounds) <= MOST:
                 yield self._made([chosen[part] for part in np.split(rows, bounds[1:])])

@@ -287,6 +287,11 @@ class Recorder:
         self._depths.clear()
         self._frame = None
 
+    @property
+    def lengths(self) -> tuple[int, ...]:
+        """How many places and entries of functions there are; they only grow."""
+        return len(self._numbers), len(self._entered_calls)
+
     def found(
         self, steps: NDArray[np.int32] = NO_STEPS, step_entries: NDArray[np.int32] = NO_STEPS
     ) -> Origins:

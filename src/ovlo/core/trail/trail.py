@@ -95,6 +95,7 @@ class Trail:
         self._store = Store()
         self._left_out: dict[tuple[int, str], LiftedMark] = {}
         self._finished: tuple[tuple[int, ...], Columns] | None = None
+        self._origins: tuple[tuple[int, ...], Origins] | None = None
         self._last_style: Style | None = None
         self._last_number = 0
         self.record = self._recording()
@@ -301,8 +302,10 @@ class Trail:
         """Where the steps came from, if that is recorded."""
         if self._recorder is None:
             return None if self._known_origins is None else self._known_origins.of_length(len(self))
-        found = self._recorder.found(*self._store.noted())
-        return found._replace(left_out=tuple(self._left_out.values()))
+        lengths, found = (*self._store.lengths, *self._recorder.lengths), self._origins
+        if found is None or found[0] != lengths:
+            self._origins = found = lengths, self._recorder.found(*self._store.noted())
+        return found[1]._replace(left_out=tuple(self._left_out.values()))
 
     def _noting_origins(self, append: Append, recorder: Recorder) -> Append:
         """An append that notes where the program is, and where another entry of a function begins."""
