@@ -33,7 +33,7 @@ def lines(parts):
 
 PLOTS = [
     ("harbour", {"hatch_spacing": 2, "page_size": "A4", "landscape": True, "fit": True}),
-    ("harbour", {"hatch": "concentric", "hatch_spacing": 3, "pen_tray": "pens.toml"}),
+    ("bunting", {"hatch": "concentric", "hatch_spacing": 3, "pen_tray": "pens.toml"}),
     ("wind_spinner", {"hatch": "none"}),
     ("soundings", {"hatch": "none", "page_size": "A5", "landscape": True, "fit": True}),
     ("net_loft", {"hatch": "crosshatch", "hatch_spacing": 2, "stroke_order": "as-drawn"}),
