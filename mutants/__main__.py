@@ -54,7 +54,10 @@ def survivors(room: str, count: int) -> tuple[int, list[Mutant]]:
             kept = changed.read_text(encoding="utf-8")
             try:
                 changed.write_text(mutant.text, encoding="utf-8")
-                return suite.fails(suite.of_lines(mutant.path, mutant.line, mutant.last_line), sources)
+                found = suite.fails(suite.of_lines(mutant.path, mutant.line, mutant.last_line), sources)
+                if not found:
+                    print(f"not noticed: {mutant.what}", file=sys.stderr, flush=True)
+                return found
             finally:
                 changed.write_text(kept, encoding="utf-8")
                 copies.put(sources)

@@ -15,6 +15,7 @@ import signal
 import sys
 import tempfile
 from collections import defaultdict
+from itertools import accumulate
 from pathlib import Path
 
 import coverage
@@ -25,6 +26,9 @@ SOURCES = ROOT / "src"
 
 SECONDS_FOR_ALL = 3600
 """For the first run, which measures."""
+
+LONGEST = 30
+"""Seconds of tests that are tried for a change; those that take longer are not worth what they would notice."""
 
 PATIENCE, SLACK = 5, 15
 """A run with a change ends after so many times what its tests took, and so many seconds."""
@@ -79,12 +83,13 @@ class Suite:
         return sorted(self.seconds, key=self.seconds.__getitem__)
 
     def of_lines(self, path: Path, first: int, last: int) -> list[str]:
-        """The tests that run any of some lines; all of them, if the lines run when the module is loaded."""
+        """The fastest tests that run any of some lines; of all, if the lines run when the module is loaded."""
         places = [(str(path), number) for number in range(first, last + 1)]
-        if any(place in self._loading for place in places):
-            return self.tests
-        chosen = set().union(*(self._tests_of[place] for place in places))
-        return [test for test in self.tests if test in chosen]
+        is_loading = any(place in self._loading for place in places)
+        run_by = set().union(*(self._tests_of[place] for place in places))
+        chosen = [test for test in self.tests if is_loading or test in run_by]
+        spent = accumulate(self.seconds[test] for test in chosen)
+        return [test for test, seconds in zip(chosen, spent, strict=True) if seconds <= LONGEST]
 
     def fails(self, tests: list[str], sources: Path) -> bool:
         """Whether one of some tests fails, or does not end, with these sources."""
