@@ -28,7 +28,7 @@ SECONDS_FOR_ALL = 3600
 """For the first run, which measures."""
 
 LONGEST = 30
-"""Seconds of tests that are tried for a change; those that take longer are not worth what they would notice."""
+"""Seconds of tests that are tried for a change, the fastest first."""
 
 PATIENCE, SLACK = 5, 15
 """A run with a change ends after so many times what its tests took, and so many seconds."""
@@ -83,7 +83,7 @@ class Suite:
         return sorted(self.seconds, key=self.seconds.__getitem__)
 
     def of_lines(self, path: Path, first: int, last: int) -> list[str]:
-        """The fastest tests that run any of some lines; of all, if the lines run when the module is loaded."""
+        """The fastest tests that run any of some lines; of all, if they run when the module is loaded."""
         places = [(str(path), number) for number in range(first, last + 1)]
         is_loading = any(place in self._loading for place in places)
         run_by = set().union(*(self._tests_of[place] for place in places))
