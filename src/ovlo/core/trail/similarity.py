@@ -74,7 +74,8 @@ class Similarity(NamedTuple):
 
 def check_reach(columns: Columns, scale: float, x: float, y: float, call: str) -> None:
     """Refuse to scale and move a trail so far, or so large, that nobody could see it."""
-    arguments.within_reach(abs(x) + scale * columns.once(_reach), abs(y), call)
+    reach = scale * columns.once(_reach)
+    arguments.within_reach(abs(x) + reach, abs(y) + reach, call)
 
 
 def _reach(columns: Columns) -> float:
