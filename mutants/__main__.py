@@ -27,7 +27,10 @@ ROOMS = {
     "core/values": ["core/values"],
     "core/plot": ["core/plot", "render/test_plotter.py"],
     "render": ["render"],
-    "program": ["program"],
+    "program": [
+        *("program", "cli/test_processes.py", "cli/test_endings.py", "cli/test_parameters.py"),
+        "test_other_systems.py",
+    ],
     "studio": ["studio"],
 }
 """The rooms, and the tests that are to notice what is changed in them, beside the room's own examples."""
