@@ -68,11 +68,13 @@ def test_only_the_sheet_of_a_drawing_is_its_picture(program):
 
 
 def test_a_refusal_of_ovlos_own_is_no_failure_of_the_program():
-    for error, kind in ((BadUse("vary: give a value."), BadUse), (ValueError("a value"), ProgramFailed)):
-        block = telling_where()
+    own, other = telling_where(), telling_where()
+    for block in (own, other):
         block.__enter__()
-        with pytest.raises(kind):
-            block.__exit__(type(error), error, None)
+    refusal, mistake = BadUse("vary: give a value."), ValueError("a value")
+    assert own.__exit__(BadUse, refusal, None) is False  # it goes on as it is
+    with pytest.raises(ProgramFailed):
+        other.__exit__(ValueError, mistake, None)
 
 
 def test_a_drawing_is_described_by_its_first_words():
