@@ -98,7 +98,7 @@ def _in_block(body: list[ast.stmt], is_end: bool, helpers: set[str]) -> Iterator
         yield SourceMatch(
             line,
             f"{nib}.{name} is set here, but nothing is drawn with it afterwards.",
-            f"Set {name} before the lines it should affect" + (_other_nib(body, nib, line) or "."),
+            f"Set {name} before the lines it should affect{_other_nib(body, nib, line)}.",
         )
 
 
