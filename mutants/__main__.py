@@ -25,7 +25,7 @@ ROOMS = {
     "core/trail": ["core/trail", "core/sheet"],
     "core/sheet": ["core/sheet", "core/trail", "core/pen"],
     "core/values": ["core/values"],
-    "core/plot": ["core/plot", "render/test_plotter.py"],
+    "core/plot": ["core/plot", "render/test_plotter.py", "render/test_unchanged.py"],
     "render": ["render"],
     "program": [
         *("program", "cli/test_processes.py", "cli/test_endings.py", "cli/test_parameters.py"),

@@ -1,0 +1,111 @@
+"""Files of each kind are what they were: layouts, overlays, pages and plots, number by number.
+
+A change that is meant changes a digest. Look at the file, then write all anew: WRITE_DIGESTS=1 pytest FILE.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import re
+import zlib
+from hashlib import sha256
+from pathlib import Path
+
+import pytest
+from click.testing import CliRunner
+
+from ovlo.cli.main import main
+
+EXAMPLES = Path(__file__).parents[2] / "examples"
+
+PENS = """\
+[black]
+ink = "black"
+line_width = 0.3
+[gold]
+ink = "gold"
+line_width = 0.5
+"""
+
+STAR = """\
+from ovlo import drawing
+
+
+@drawing(width=300, height=240)
+def star(nib, points=5, radius=90):
+    with nib.area("gold"):
+        for _ in range(points):
+            nib.forward(radius)
+            nib.right(180 - 180 / points)
+    nib.travel_to(0, -100)
+    nib.arc_left(40, 70)
+    nib.text(f"{points} points", size=14, align="middle")
+"""
+
+FILES = {
+    "overlays.svg": "draw star.py --overlay grid,axes,angles,steps,findings,pointer -o overlays.svg",
+    "outlined.svg": "draw star.py --text outlines --fit -o outlined.svg",
+    "page.pdf": "draw star.py --page-size A5 --landscape --margin 9mm -o page.pdf",
+    "fitting.pdf": "draw star.py --page-size A5 --fit --text outlines -o fitting.pdf",
+    "poster.pdf": "draw star.py --page-size A3 --tiles A4 -o poster.pdf",
+    "only.svg": "draw harbour.py --seed 4 --only boat --groups -o only.svg",
+    "row.svg": "vary star.py --values points=5..11..2 -o row.svg",
+    "grid.svg": (
+        "vary star.py --values points=5..9..2 --values radius=60..90..10 --fit-each --columns 2 "
+        "--title Stars --overlay findings -o grid.svg"
+    ),
+    "handout.pdf": "vary star.py --values points=5..21..2 --page-size A5 --title Stars -o handout.pdf",
+    "film.svg": "animate star.py --seconds 3 --pointer --hold 2 -o film.svg",
+    "difference.svg": "compare star.py star.py --set-b points=7 -o difference.svg",
+    "plot.svg": "plot star.py --hatch-spacing 2mm --registration-marks -o plot.svg",
+    "plot.gcode": "plot star.py --hatch crosshatch --hatch-spacing 3mm --dry-frame page -o plot.gcode",
+    "plot.hpgl": "plot star.py --hatch concentric --hatch-spacing 2mm --pen-tray pens.toml -o plot.hpgl",
+    "harbour.gcode": "plot harbour.py --seed 4 --page-size A4 --fit --text stroke -o harbour.gcode",
+    "bunting.hpgl": "plot bunting.py --seed 4 --hatch concentric --hatch-spacing 2mm -o bunting.hpgl",
+    "creel.gcode": "plot creel.py --seed 4 --hatch-spacing 2mm --hatch-angle 30 -o creel.gcode",
+    "net.svg": "plot net_loft.py --hatch none --page-size A4 --fit -o net.svg",
+    "drawn.hpgl": "plot star.py --stroke-order as-drawn --pen-order as-drawn --hatch none -o drawn.hpgl",
+    "steps.csv": "steps star.py --csv",
+    "report.txt": "plot star.py --hatch-spacing 2mm --pen-tray pens.toml -o report.svg",
+}
+"""What is typed for each."""
+
+DIGESTS = Path(__file__).with_name("digests.json")
+
+
+def rounded(text: str) -> str:
+    """A text with its numbers to a tenth, and nothing in it that another version writes otherwise."""
+    text = re.sub(r"\d+\.\d+", lambda number: f"{float(number[0]) + 0.0031:.1f}", text)
+    return re.sub(r"Ovlo \d[.\w]*|/ID \[.*?\]|\(D:.*?\)", "", text)
+
+
+def read(path: Path) -> str:
+    """What stands in a file, with the streams of a PDF unpacked."""
+    data = path.read_bytes()
+    for packed in re.findall(rb"stream\r?\n(.*?)\r?\nendstream", data, re.DOTALL):
+        try:
+            data = data.replace(packed, zlib.decompress(packed))
+        except zlib.error:
+            continue
+    return data.decode("latin-1") if path.suffix == ".pdf" else data.decode()
+
+
+@pytest.mark.parametrize("name", FILES)
+def test_a_file_is_what_it_was(name, tmp_path, monkeypatch):
+    monkeypatch.chdir(tmp_path)
+    Path("star.py").write_text(STAR)
+    Path("pens.toml").write_text(PENS)
+    words = FILES[name]
+    example = EXAMPLES / words.split()[1]
+    if example.exists():
+        Path(example.name).write_text(example.read_text())
+    done = CliRunner(env={"COLUMNS": "88"}).invoke(main, words.split(), prog_name="ovlo")
+    assert done.exit_code in (0, 1), done.output
+    made = read(Path(name)) if Path(name).exists() else done.output
+    digests = json.loads(DIGESTS.read_text())
+    digest = sha256(rounded(made).encode()).hexdigest()[:12]
+    if "WRITE_DIGESTS" in os.environ:
+        DIGESTS.write_text(json.dumps(digests | {name: digest}, indent=4, sort_keys=True) + "\n")
+    else:
+        assert digest == digests[name]
