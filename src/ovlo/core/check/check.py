@@ -165,7 +165,7 @@ def _of_lines(sheet: Sheet, origins: Origins | None) -> Iterator[Match]:
             of_contour = [border]
         # A tree that one line draws has no corner to meet.
         places = [] if origins is None else np.unique(origins.steps[contour.steps]).tolist()
-        is_one = origins is not None and len({origins.places[one].line for one in places}) == 1
+        is_one = origins is not None and len({origins.places[one].line for one in places if one >= 0}) == 1
         if not of_contour and len(chains) <= FEW_CONTOURS and sheet.seed is None and not is_one:
             missed = corners.misses_corner(contour, known, sheet.unit)
             of_contour = [missed] if missed is not None else []

@@ -167,7 +167,7 @@ class _Maker:
         """Series of the chosen steps: figures by their numbers, those of one group together."""
         order = np.lexsort((chosen, figures, groups))
         chosen, figures, groups = chosen[order], figures[order], groups[order]
-        ends = np.flatnonzero(np.diff(groups, append=-1)) + 1
+        ends = np.append(np.flatnonzero(np.diff(groups)) + 1, len(groups))
         begins = np.append(0, ends[:-1])
         long = ends - begins >= FEWEST  # a recursion has thousands of groups that are shorter
         for begin, end in zip(begins[long].tolist(), ends[long].tolist(), strict=True):
