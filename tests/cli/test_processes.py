@@ -247,7 +247,8 @@ def wait_for(file: Path) -> None:
 def test_a_drawing_in_a_page_may_start_processes_of_its_own(program, tmp_path):
     body = (
         "import multiprocessing\npool = multiprocessing.get_context('fork').Pool(1)\n"
-        "print('sum', pool.map(abs, [-5]), file=open('done', 'w'), flush=True)\npool.terminate()"
+        "found = pool.map(abs, [-5])\npool.terminate()\npool.join()\n"
+        "print('sum', found, file=open('part', 'w'), flush=True)\nos.replace('part', 'done')"
     )
     server = started([OVLO, "live", write(program, body), "--no-open"], tmp_path, "Open http")
     wait_for(tmp_path / "done")
