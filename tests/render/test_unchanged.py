@@ -9,6 +9,7 @@ import json
 import os
 import re
 import zlib
+from contextlib import suppress
 from hashlib import sha256
 from pathlib import Path
 
@@ -84,10 +85,8 @@ def read(path: Path) -> str:
     """What stands in a file, with the streams of a PDF unpacked."""
     data = path.read_bytes()
     for packed in re.findall(rb"stream\r?\n(.*?)\r?\nendstream", data, re.DOTALL):
-        try:
-            data = data.replace(packed, zlib.decompress(packed))
-        except zlib.error:
-            continue
+        with suppress(zlib.error):  # a font is not packed
+            data = data.replace(packed, zlib.decompressobj().decompress(packed))
     return data.decode("latin-1") if path.suffix == ".pdf" else data.decode()
 
 
