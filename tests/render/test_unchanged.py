@@ -44,21 +44,48 @@ def star(nib, points=5, radius=90):
     nib.text(f"{points} points", size=14, align="middle")
 """
 
+NIGHT = """\
+from ovlo import drawing
+
+
+@drawing(width=420, height=260, paper="midnightblue")
+def night(nib, stars=6):
+    nib.ink = "white"
+    nib.line_dash = (6, 3)
+    nib.forward(90)
+    nib.left(60)
+    nib.forward(70)
+    for _ in range(stars):
+        nib.travel_to(nib.dice.point(margin=20))
+        nib.star(5, nib.dice.number(4, 9), fill="khaki")
+    nib.travel_to(190, 100)
+    nib.turn_to(45)
+    nib.line_width = 9
+    nib.line_join = "miter"
+    nib.polyline([(230, 120), (190, 60)])
+    nib.text("Moon over Marrow Bay", size=30, font="serif")
+"""
+
 FILES = {
     "overlays.svg": "draw star.py --overlay grid,axes,angles,steps,findings,pointer -o overlays.svg",
     "outlined.svg": "draw star.py --text outlines --fit -o outlined.svg",
+    "dark.svg": "draw night.py --seed 2 --overlay grid,axes,angles,steps,findings,pointer -o dark.svg",
     "page.pdf": "draw star.py --page-size A5 --landscape --margin 9mm -o page.pdf",
     "fitting.pdf": "draw star.py --page-size A5 --fit --text outlines -o fitting.pdf",
     "poster.pdf": "draw star.py --page-size A3 --tiles A4 -o poster.pdf",
+    "wall.pdf": "draw night.py --seed 2 --page-size A1 --landscape --tiles A4 --margin 7mm -o wall.pdf",
     "only.svg": "draw harbour.py --seed 4 --only boat --groups -o only.svg",
     "row.svg": "vary star.py --values points=5..11..2 -o row.svg",
     "grid.svg": (
         "vary star.py --values points=5..9..2 --values radius=60..90..10 --fit-each --columns 2 "
         "--title Stars --overlay findings -o grid.svg"
     ),
+    "failing.svg": "vary star.py --values points=0,5,7 --set radius=80.5 -o failing.svg",
+    "many.svg": "vary night.py --values seed=1..30 --title Thirty_nights_at_Marrow_Bay -o many.svg",
     "handout.pdf": "vary star.py --values points=5..21..2 --page-size A5 --title Stars -o handout.pdf",
     "film.svg": "animate star.py --seconds 3 --pointer --hold 2 -o film.svg",
     "difference.svg": "compare star.py star.py --set-b points=7 -o difference.svg",
+    "other_size.svg": "compare star.py night.py --seed 2 -o other_size.svg",
     "plot.svg": "plot star.py --hatch-spacing 2mm --registration-marks -o plot.svg",
     "plot.gcode": "plot star.py --hatch crosshatch --hatch-spacing 3mm --dry-frame page -o plot.gcode",
     "plot.hpgl": "plot star.py --hatch concentric --hatch-spacing 2mm --pen-tray pens.toml -o plot.hpgl",
@@ -66,6 +93,7 @@ FILES = {
     "bunting.hpgl": "plot bunting.py --seed 4 --hatch concentric --hatch-spacing 2mm -o bunting.hpgl",
     "creel.gcode": "plot creel.py --seed 4 --hatch-spacing 2mm --hatch-angle 30 -o creel.gcode",
     "net.svg": "plot net_loft.py --hatch none --page-size A4 --fit -o net.svg",
+    "night.gcode": "plot night.py --seed 2 --landscape --page-size A5 --text stroke -o night.gcode",
     "drawn.hpgl": "plot star.py --stroke-order as-drawn --pen-order as-drawn --hatch none -o drawn.hpgl",
     "steps.csv": "steps star.py --csv",
     "report.txt": "plot star.py --hatch-spacing 2mm --pen-tray pens.toml -o report.svg",
@@ -94,6 +122,7 @@ def read(path: Path) -> str:
 def test_a_file_is_what_it_was(name, tmp_path, monkeypatch):
     monkeypatch.chdir(tmp_path)
     Path("star.py").write_text(STAR)
+    Path("night.py").write_text(NIGHT)
     Path("pens.toml").write_text(PENS)
     words = FILES[name]
     example = EXAMPLES / words.split()[1]
