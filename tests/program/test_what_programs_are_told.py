@@ -125,3 +125,10 @@ def test_sheets_made_outside_a_drawing_are_counted(program):
         outcome = run_program(load(str(program("from ovlo import Sheet\na = Sheet()\nb = Sheet(70, 70)\n"))))
     assert (outcome.sheet_count, outcome.sheet.width) == (2, 70)
     assert isinstance(outcome.sheet, Sheet)
+
+
+@pytest.mark.parametrize("made", ["Motif(3)", "Step()", "Finding(3)", "Comparison()", "Variations()"])
+def test_what_ovlo_makes_itself_says_where_it_is_got(made, program):
+    text = f"from ovlo import *\n\n\n@drawing()\ndef kite(nib):\n    {made}\n"
+    name = made.partition("(")[0]
+    assert f"{name} is not called: " in run_program(load(str(program(text)))).brief

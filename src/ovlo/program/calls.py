@@ -19,6 +19,7 @@ from ovlo.core.sheet.nib import Nib
 from ovlo.core.values.arguments import nearest
 from ovlo.core.values.colour_names import NAMED
 from ovlo.core.values.everyday import COLOUR
+from ovlo.program.source.tree import last_name
 
 SET = ("ink", "line_width", "line_dash", "line_cap", "line_join", "pointer")
 READ = ("position", "heading", "pose", "is_lifted", "sheet", "dice")
@@ -71,8 +72,10 @@ def _wrong_arguments(qualname: str, message: str, node: ast.AST | None, place: T
     parameters = list(inspect.signature(function).parameters.values())
     if not is_ours:
         return _forgotten_nib(name, parameters, values, place)
-    if name == "__init__":
-        name = qualname.split(".")[0]
+    if name in ("__init__", "__new__"):
+        name = last_name(node.func) if isinstance(node, ast.Call) else qualname.split(".")[0]
+        if name in MADE_BY_OVLO:
+            return f"{name} is not called: {MADE_BY_OVLO[name]}"
     if parameters and parameters[0].name in ("self", "cls"):
         parameters = parameters[1:]
     return _of_ours(name, message, parameters, values, node)
@@ -116,6 +119,21 @@ def _of_ours(
 
 MADE = {"Sheet": "sheet = Sheet(), then sheet", "Nib": "nib = sheet.new_nib(), then nib"}
 """How one of a class is made and used."""
+
+
+MADE_BY_OVLO = {
+    "CallTotal": "sheet.calls() gives those of a drawing",
+    "Comparison": "sheet.compare(other) makes one",
+    "Drawing": "write @drawing above a function",
+    "Finding": "sheet.check() gives what it finds",
+    "FlatPath": "sheet.paths() gives those of a drawing",
+    "Motif": "Motif.record(function) makes one of what a function draws",
+    "PenReport": "sheet.plot(…) gives one for each pen",
+    "PlotReport": "sheet.plot(…) gives one",
+    "Step": "sheet.steps() gives those of a drawing",
+    "Variations": "kite.vary(…) makes one of a drawing",
+}
+"""Classes that a program does not make, and where it gets what is of them."""
 
 
 def _is_decimal_comma(node: ast.Call) -> bool:
