@@ -301,6 +301,12 @@ class Command(Running):
         return source
 
 
+def _with_code(text: str) -> list[nodes.Node]:
+    """A text whose parts in backticks are code."""
+    parts = text.split("`")
+    return [nodes.literal("", part) if i % 2 else nodes.Text(part) for i, part in enumerate(parts)]
+
+
 class Rule(Running):
     """A rule of a check: what it looks for, a wrong program, what is said of it, and both pictures.
 
@@ -319,7 +325,7 @@ class Rule(Running):
         marked = source.read_text()
         wrong, right = without_marks(marked), corrected(marked)
         severity = nodes.emphasis("", f"{about.severity.capitalize()}. ")
-        words = nodes.paragraph("", "", severity, nodes.Text(about.about))
+        words = nodes.paragraph("", "", severity, *_with_code(about.about))
         program = self.folder / f"{name}.py"
         program.write_text(wrong)
         how = ["--seed", str(SEED)] if "dice" in wrong else []
