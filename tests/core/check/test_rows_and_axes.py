@@ -6,7 +6,15 @@ import pytest
 
 from ovlo import drawing
 
-RULES = {"covered-row", "off-axis", "drawn-again", "open-border", "words-off-centre", "words-over-frame"}
+RULES = {
+    "odd-one-out",
+    "covered-row",
+    "off-axis",
+    "drawn-again",
+    "open-border",
+    "words-off-centre",
+    "words-over-frame",
+}
 
 
 def told(steer):
@@ -98,6 +106,45 @@ def test_a_row_beside_the_axis_of_all_else_is_told_with_its_side():
 )
 def test_what_keeps_the_axis_or_is_elsewhere_is_not_told(steer):
     assert [rule for rule, _ in told(steer) if rule == "off-axis"] == []
+
+
+def threads(count=5, turn=0):
+    def steer(nib):
+        for _ in range(count):
+            nib.forward(190)
+            nib.travel(-190)
+            nib.left(turn)
+
+    return steer
+
+
+def test_one_line_drawn_again_and_again_is_told():
+    assert told(threads()) == [("drawn-again", "This is drawn 5 times in the same place.")]
+    assert told(threads(2)) == told(threads(turn=9)) == []
+
+
+def test_planks_whose_first_joint_is_the_edge_of_the_sheet_are_even():
+    def deck(nib):
+        for x in (-150, 0, 150):
+            nib.travel_to(x, 60)
+            nib.circle(30, fill="tomato")
+        for i in range(10):
+            nib.travel_to(-200 + 40 * i, -150)
+            nib.line_by(0, 90)
+
+    assert told(deck) == []
+
+
+def test_a_meadow_that_was_to_begin_in_the_corner_is_off_the_sheet():
+    def meadow(nib, x=-200, anchor="centre"):
+        nib.travel_to(x, -200)
+        nib.rectangle(400, 120, anchor=anchor, fill="seagreen", outline=False)
+
+    for more, words in (({}, 'anchor="corner"'), ({"x": 0}, ""), ({"anchor": "corner"}, "")):
+        sheet = drawing(width=400, height=400)(lambda nib, more=more: meadow(nib, **more)).run(traced=True)
+        found = [one for one in sheet.check() if one.rule == "off-sheet"]
+        assert bool(found) == bool(words)
+        assert all(words in one.fix for one in found)
 
 
 def gull(second="right", between="ink", ink="black", straight=False):

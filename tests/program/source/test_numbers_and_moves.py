@@ -13,7 +13,8 @@ HEAD = "from ovlo import Sheet\nfrom math import cos, radians, sin\nnib = Sheet(
 RULES = {
     *("line-to-figure", "uneven-turns", "left-over-turn", "unlike-remainders", "number-for-name"),
     *("broken-chain", "unmirrored-point", "sine-for-cosine", "uneven-numbers", "degrees-for-radians"),
-    *("fixed-condition", "other-count", "unused-parameter", "no-way-back"),
+    *("fixed-condition", "other-count", "unused-parameter", "no-way-back", "drawn-before-travel"),
+    *("unused-value", "short-remainder"),
 }
 
 
@@ -37,6 +38,11 @@ TILTED = (
 POST = "def post(x):\n    nib.{}(x, 0)\n    nib.line_by(0, 90)\n    nib.circle(6)\n"
 OAR = "def oar(side):\n    if side == '{}':\n        nib.left(90)\noar('left')\noar('right')\n"
 FLAGS = "def flag(x, colour):\n    nib.travel_to(x, 0)\n    nib.circle(9, fill=colour)\n"
+TICKET = (
+    "def ticket(x, y):\n{}    nib.rectangle(90, 40)\n    nib.travel_to(x + 9, y)\n    nib.circle(4)\n"
+    "ticket(3, 4)\n"
+)
+TAIL = "y = 150\nfor i in range(7):\n    size = 9 + i\n    nib.travel_to(size, {})\n    y = y - 40\n"
 TREE = (
     "def branch(length):\n    if length < 9:\n        return\n    nib.forward(length)\n    nib.left(30)\n"
     "    branch(length * 0.7)\n    nib.right(60)\n    branch(length * 0.7)\n    nib.left(30)\n"
@@ -101,6 +107,16 @@ TREE = (
         ),
         ("unused-parameter", 2, "def tag(name='Mira'):\n    nib.text('name', size=9)\ntag()\n"),
         ("no-way-back", 10, TREE.format("forward")),
+        ("drawn-before-travel", 2, TICKET.format("")),
+        (
+            "drawn-before-travel",
+            3,
+            "for x in (1, 2, 3):\n    y = 9\n    nib.star(5, 9)\n    nib.travel_to(x, 9)\n",
+        ),
+        ("unused-value", 4, TAIL.format(150)),
+        ("unused-value", 5, TAIL.format(140)),
+        ("unused-value", 3, "x, y = 150, 90\nfor _ in range(3):\n    nib.travel_to(150, y)\n    x -= 9\n"),
+        ("short-remainder", 2, "DAYS = ['Mon', 'Tue', 'Wed']\nfor i in range(2):\n    nib.text(DAYS[i])\n"),
     ],
 )
 def test_what_keeps_no_law_is_found_at_its_line(rule, line, code):
@@ -145,6 +161,14 @@ def test_what_keeps_no_law_is_found_at_its_line(rule, line, code):
         "for _ in nib.full_turn(10):\n    nib.left(180 / 10)\n    nib.circle(9)\n",
         "def tag(name='Mira'):\n    nib.text(name, size=9)\ntag()\n",
         TREE.format("back"),
+        TICKET.format("    nib.travel_to(x, y)\n"),
+        "def ticket(x):\n    nib.star(5, x)\n    nib.travel_to(40, 0)\nticket(3)\n",
+        "for x in (1, 2, 3):\n    nib.forward(9)\n    nib.star(5, 9)\n    nib.travel_to(x, 9)\n",
+        TAIL.format("y"),
+        TAIL.format(140) + "nib.forward(y)\n",
+        "DAYS = ['Mon', 'Tue', 'Wed']\nfor i in range(3):\n    nib.text(DAYS[i])\n",
+        "DAYS = ['Mon', 'Tue', 'Wed']\nfor i in range(2):\n    nib.text(DAYS[i + 1])\n",
+        "for x, size in ((-50, 60), (0, 90), (55, 50)):\n    nib.travel_to(x, 0)\n    nib.circle(size)\n",
     ],
 )
 def test_what_is_right_is_left_in_peace(code):

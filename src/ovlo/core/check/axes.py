@@ -43,6 +43,7 @@ def off_axis(sheet: Sheet, boxes: MarkBoxes, told: set[int]) -> Iterator[Match]:
         return
     count = len(boxes.low) - len(sheet._columns.texts)
     low, high, steps = boxes.low[:count, 0], boxes.high[:count, 0], boxes.steps[:count]
+    is_filled = sheet._columns.of_steps("area")[steps] >= 0
     lines = np.array([place.line for place in origins.places] + [-1])[origins.steps[steps]]
     exact = EXACT * sheet.width
     on, off = 0, []
@@ -56,6 +57,7 @@ def off_axis(sheet: Sheet, boxes: MarkBoxes, told: set[int]) -> Iterator[Match]:
         if (
             is_even
             and here.sum() > 1
+            and is_filled[here].all()
             and abs(beside) * sheet._pixels_per_unit >= LEAST
             and abs(beside) <= NEAR * width
         ):

@@ -56,7 +56,7 @@ def odd_ones_out(sheet: Sheet, told: set[int], has_open_rosette: bool = False) -
     told, said = set(told), set()
     stamped = sheet._trail.stamped()
     every = (_odd_in(one, exact, has_open_rosette) for one in series(columns, origins, stamped))
-    for found in (*every, _odd_in_mirror(figures(columns, origins, stamped), exact)):
+    for found in (*every, _odd_in_mirror(figures(columns, origins, stamped), exact, sheet.width / 2)):
         if found is None or not told.isdisjoint(found.steps) or found.message in said:
             continue
         told.update(found.steps)
@@ -80,12 +80,14 @@ def series_again(sheet: Sheet, told: set[int]) -> Iterator[Match]:
         rows = np.column_stack([*np.round(measures), one.shapes, one.looks])
         _, firsts, counts = np.unique(rows, axis=0, return_index=True, return_counts=True)
         times = int(counts[0])
-        if len(firsts) < 2 or times < 2 or (counts != times).any():
+        if times < 2 or (counts != times).any() or (len(firsts) == 1 and times < FEWEST):
             continue
         row = int(np.setdiff1d(np.arange(len(one)), firsts)[0])
         steps = [int(step) for step in one.steps[row]]
         message = (
             f"Each of {len(firsts)} figures is drawn {times} times in the same place, {len(one)} in all."
+            if len(firsts) > 1
+            else f"This is drawn {times} times in the same place."
         )
         if not told.isdisjoint(steps) or message in said:
             continue
@@ -419,7 +421,7 @@ def _centre(places: Complexes) -> complex | None:
 FEWEST_PAIRS = 3
 
 
-def _odd_in_mirror(found: Figures | None, exact: float) -> Match | None:
+def _odd_in_mirror(found: Figures | None, exact: float, edge: float) -> Match | None:
     """One figure without a mirror image, or beside it, where all others have theirs, left and right."""
     if found is None or len(found.steps) < 2 * FEWEST_PAIRS:
         return None
@@ -440,6 +442,8 @@ def _odd_in_mirror(found: Figures | None, exact: float) -> Match | None:
             continue
         if len(alone) not in (1, 2) or not lines.issuperset(found.lines[alone].tolist()):
             continue
+        if len(alone) == 1 and abs(abs(x[alone[0]]) - edge) <= exact:
+            continue  # a line on the very edge of the sheet is hardly seen
         if len(alone) == 1:
             return _of_figure(found, int(alone[0]), "has no mirror image", "draw it on the other side too")
         one, other = alone.tolist()

@@ -53,6 +53,7 @@ EXPLAINED = {
     "line-to-figure": {"stray-line", "line-through-words"},
     "number-for-name": {"odd-one-out"},
     "unlike-remainders": {"odd-one-out", "drawn-again", "covered", "words-on-words"},
+    "drawn-before-travel": {"covered", "off-sheet", "words-on-words", "odd-one-out"},
     "uneven-turns": {"off-sheet", "turns-miss-360", "not-closed"},
     "left-over-turn": {"left-over-heading"},
     "sine-for-cosine": {"stray-line", "off-sheet"},

@@ -13,6 +13,7 @@ from ovlo.program.source.loops import MARKS, TRAVELS, TURNS
 from ovlo.program.source.tree import (
     Function,
     SourceMatch,
+    all_names,
     called,
     called_by,
     every_block,
@@ -27,6 +28,8 @@ from ovlo.program.source.tree import (
 
 FIGURES = MARKS - {"circle", "spiral"}
 """Methods that begin a figure of their own; a circle where a line ends is its bead."""
+
+SHAPES = FIGURES - {"area"} | {"circle"}
 
 CIRCULAR = {"turn_to", "aim_at", "arc_left", "arc_right", "area"}
 """Where a loop calls one of these, its turns alone do not say how it bends."""
@@ -117,6 +120,41 @@ def _turns_each_time(statement: ast.stmt) -> bool:
     """Whether a statement turns the nib to a heading that is reckoned anew."""
     call = steered(statement, ("turn_to",))
     return call is not None and number_at(call.args[0]) is None
+
+
+@rule(
+    "drawn-before-travel",
+    HINT,
+    "Reported when a function or loop travels to places that it is given, but draws its first shape before "
+    "it travels at all.",
+)
+def drawn_before_travel(tree: ast.Module) -> Iterator[SourceMatch]:
+    """A first shape that is drawn wherever the last figure ended."""
+    for owner in nodes(tree):
+        if isinstance(owner, Function):
+            given = {one.arg for one in parameters(owner)} - {"nib"}
+        elif isinstance(owner, ast.For):
+            given = all_names(owner.target)
+        else:
+            continue
+        drawn = [i for i, one in enumerate(owner.body) if not _is_quiet(one)]
+        first = owner.body[drawn[0]] if drawn else None
+        if not isinstance(first, ast.Expr) or called_by(first) not in SHAPES:
+            continue
+        travels = [one for one in owner.body[drawn[0] :] if called_by(one) == "travel_to"]
+        if any(read_names(one) & given for one in travels):
+            yield SourceMatch(
+                first.lineno,
+                f"This {called_by(first)} is drawn before the nib travels anywhere, so it stands where the "
+                "last figure ended.",
+                "Travel to its place first, as for the others: nib.travel_to(…).",
+            )
+
+
+def _is_quiet(statement: ast.stmt) -> bool:
+    """Whether a statement neither draws nor moves: words, a value, a turn."""
+    is_words = isinstance(statement, ast.Expr) and isinstance(statement.value, ast.Constant)
+    return is_words or isinstance(statement, ast.Assign) or called_by(statement) in {*TURNS, "turn_to"}
 
 
 @rule(

@@ -6,7 +6,7 @@ for one in uneven_numbers(tree): ...
 from __future__ import annotations
 
 import ast
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from itertools import groupby, pairwise
 
 from ovlo.core.values.finding import HINT, rule
@@ -85,6 +85,12 @@ def _rows(tree: ast.Module) -> Iterator[tuple[list[ast.expr], int]]:
                 yield list(column), MANY
 
 
+def _has_sizes(items: Sequence[ast.expr]) -> bool:
+    """Whether tuples hold numbers beside the first that are not all equal."""
+    others = [one.elts[1:] for one in items if isinstance(one, ast.Tuple)]
+    return any(len({number_at(one) for one in column} - {None}) > 1 for column in zip(*others, strict=False))
+
+
 def _alike_but_for_places(tree: ast.Module) -> Iterator[list[ast.expr]]:
     """The numbers that differ in calls of one function below each other, which are given only one such."""
     for calls in _calls_in_a_row(tree):
@@ -104,7 +110,9 @@ def _looped(tree: ast.Module) -> Iterator[list[ast.expr]]:
             calls = {called(node) for statement in loop.body for node in nodes(statement)}
             places = not calls.isdisjoint({*TO, *own})
             if places and all(isinstance(item, ast.Tuple) and item.elts for item in items):
-                yield [item.elts[0] for item in items if isinstance(item, ast.Tuple)]
+                # Three of different sizes need not stand evenly.
+                if len(items) > 3 or not _has_sizes(items):
+                    yield [item.elts[0] for item in items if isinstance(item, ast.Tuple)]
             elif places:
                 yield items
 
@@ -242,7 +250,8 @@ def _count(loop: ast.For) -> int | None:
 @rule(
     "short-remainder",
     HINT,
-    "Reported when the items of a list are chosen by a remainder that never reaches the last of them.",
+    "Reported when the items of a list are chosen by a remainder, or by what a range counts, that never "
+    "reaches the last of them.",
 )
 def short_remainder(tree: ast.Module) -> Iterator[SourceMatch]:
     """`COLOURS[i % 3]` of four colours."""
@@ -266,6 +275,23 @@ def short_remainder(tree: ast.Module) -> Iterator[SourceMatch]:
                 f"Write {size} instead of {divisor}.",
                 edit=replacing(item.slice.right, f"{size}"),
             )
+    for loop in nodes(tree):
+        count = _count(loop) if isinstance(loop, ast.For) else None
+        if not isinstance(loop, ast.For) or not isinstance(loop.iter, ast.Call) or count is None:
+            continue
+        counted = last_name(loop.target)
+        items = [
+            one for one in nodes(loop) if isinstance(one, ast.Subscript) and last_name(one.slice) == counted
+        ]
+        for name in dict.fromkeys(last_name(item.value) for item in items):
+            if name and count < lists.get(name, 0):
+                yield SourceMatch(
+                    loop.lineno,
+                    f"The loop runs {count} times, but {name} has {lists[name]} items.",
+                    f"Write range(len({name})).",
+                    edit=replacing(loop.iter.args[0], f"len({name})"),
+                )
+                break
 
 
 @rule(

@@ -109,9 +109,13 @@ def _sentence(words: str) -> str:
 @rule(
     "unused-value",
     HINT,
-    "Reported when a function gives a name a value that nothing uses.",
+    "Reported when a function gives a name a value that nothing uses, or only uses it to change it.",
 )
 def _unused_value(tree: ast.Module) -> Iterator[SourceMatch]:
+    for owner in (tree, *functions(tree)):
+        for loop in own_nodes(owner):
+            if isinstance(loop, ast.For | ast.While):
+                yield from _only_changed(loop, owner)
     for line, name, _ in _about(tree, "UnusedVariable"):
         if not name.startswith("_"):
             yield SourceMatch(
@@ -119,6 +123,53 @@ def _unused_value(tree: ast.Module) -> Iterator[SourceMatch]:
                 f"{name} is given a value here that nothing uses.",
                 f"Use {name}, or remove the line.",
             )
+
+
+def _only_changed(loop: ast.For | ast.While, owner: ast.AST) -> Iterator[SourceMatch]:
+    """Names that a loop changes and that nothing reads but to change them."""
+    for change in loop.body:
+        if not isinstance(change, ast.Assign | ast.AugAssign):
+            continue
+        target = change.targets[0] if isinstance(change, ast.Assign) else change.target
+        if not isinstance(target, ast.Name) or target.id[0] == "_":
+            continue
+        name = target.id
+        reads = [node for node in nodes(owner) if isinstance(node, ast.Name) and node.id == name]
+        others = [node for node in reads if isinstance(node.ctx, ast.Load) and node not in nodes(change)]
+        if others or name not in read_names(change):
+            continue
+        begun = _first_number(owner, name)
+        written = [node for one in loop.body for node in nodes(one) if isinstance(node, ast.expr)]
+        same = [node for node in written if begun is not None and number_at(node) == begun]
+        whole = [node for node in same if not any(node in nodes(one)[1:] for one in same)]
+        if len(whole) == 1:
+            yield SourceMatch(
+                whole[0].lineno,
+                f"{name} begins as {begun:g} and changes each time, but this line says {begun:g} every time, "
+                f"and nothing uses {name}.",
+                f"Write {name} instead of {begun:g}.",
+                edit=replacing(whole[0], name),
+            )
+        else:
+            yield SourceMatch(
+                change.lineno,
+                f"{name} changes here each time, but nothing uses it.",
+                f"Use {name} in the loop, or remove the line.",
+            )
+
+
+def _first_number(owner: ast.AST, name: str) -> Any:
+    """The number that a name is given first; None if it is none."""
+    for node in nodes(owner):
+        if not isinstance(node, ast.Assign):
+            continue
+        pairs = [(node.targets[0], node.value)]
+        if isinstance(node.targets[0], ast.Tuple) and isinstance(node.value, ast.Tuple):
+            pairs = list(zip(node.targets[0].elts, node.value.elts, strict=False))
+        for target, value in pairs:
+            if last_name(target) == name:
+                return number_at(value)
+    return None
 
 
 @rule(
