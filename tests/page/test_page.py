@@ -130,7 +130,7 @@ def test_an_animation_as_a_page_plays_at_once(ovlo_command, program, opened, tmp
 
 def test_the_harbour_replays_from_sky_to_title_with_the_network_off(ovlo_command, opened, tmp_path, chromium):
     done = ovlo_command(
-        "animate", EXAMPLES / "harbour.py", "-o", "harbour.html", "--seconds", "1", "--loops", "1"
+        "animate", EXAMPLES / "harbour.py", "-o", "harbour.html", "--seconds", "2", "--loops", "1"
     )
     assert done.returncode == 0, done.stderr
     conditions = {"offline": True, "latency": 0, "downloadThroughput": 0, "uploadThroughput": 0}

@@ -316,9 +316,10 @@ def _bleeds(columns: Columns, boxes: MarkBoxes, half: Floats) -> Bools:
     seen = np.minimum(boxes.high, half) - np.maximum(boxes.low, -half)
     whole = np.maximum(boxes.high - boxes.low, 1e-300)
     share = (np.maximum(seen, 0) / whole).prod(axis=1)
-    # What has its middle in the very corner of the sheet was to have a corner there.
+    # A ground as wide as the sheet that has its middle in the very corner was to have a corner there.
     middle, slack = np.abs(boxes.low + boxes.high) / 2, EXACT * half.max()
-    is_misplaced = (np.abs(middle - half) <= slack).all(axis=1)
+    is_wide = (boxes.high - boxes.low >= 2 * half - slack).any(axis=1)
+    is_misplaced = is_wide & (np.abs(middle - half) <= slack).all(axis=1)
     return np.asarray(is_ground | (boxes.is_bare & (share >= BLEEDING) & ~is_misplaced))
 
 
