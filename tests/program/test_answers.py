@@ -10,6 +10,7 @@ from collections.abc import Iterator
 import pytest
 
 import ovlo
+from ovlo.program.calls import MADE_BY_OVLO
 from ovlo.program.explaining import told
 
 
@@ -33,7 +34,6 @@ def calls() -> Iterator[str]:
 
 HEAD = """\
 import ovlo
-from ovlo.program.calls import MADE_BY_OVLO
 from ovlo import *
 sheet = Sheet(90, 60)
 nib = sheet.new_nib()
