@@ -33,8 +33,8 @@ NEAR = 0.25
     "off-axis",
     HINT,
     f"Reported when {FEWEST} lines of the program or more each draw something with its middle on the upright "
-    f"axis of the sheet, and the figures that another one draws have theirs beside it, by {NEAR:.0%} of "
-    "their width or less. Not reported if random numbers are used.",
+    f"axis of the sheet, and the filled figures that another one draws have theirs beside it, by {NEAR:.0%} "
+    "of their width or less. Not reported if random numbers are used.",
 )
 def off_axis(sheet: Sheet, boxes: MarkBoxes, told: set[int]) -> Iterator[Match]:
     """What one line of the program draws beside the axis of all others."""
