@@ -2,7 +2,7 @@
 
 The changes are drawn by a fixed seed. Only the tests that run the changed lines are tried, the fastest first.
 What no test notices is listed with its line, and with the reason where `unnoticed.txt` has one: many changes
-change nothing that shows, such as the size of a cache or which of two equal ways is taken.
+change nothing that shows, such as which of two equal ways is taken.
 """
 
 from __future__ import annotations
