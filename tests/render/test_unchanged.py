@@ -1,6 +1,6 @@
 """Files of each kind are what they were: layouts, overlays, pages and plots, number by number.
 
-A change that is meant changes a digest. Look at the file, then write all anew: WRITE_DIGESTS=1 pytest FILE.
+An intended change changes a digest. Look at the file, then write all anew: WRITE_DIGESTS=1 pytest FILE.
 """
 
 from __future__ import annotations
