@@ -35,6 +35,13 @@ STREAM = rb"stream\r?\n(.*?)\r?\nendstream"
 """What a PDF holds deflated."""
 
 
+def streams(pdf: bytes) -> Iterator[tuple[bytes, bytes]]:
+    """What a PDF holds deflated: each as it stands there, and unpacked."""
+    for packed in re.findall(STREAM, pdf, re.DOTALL):
+        # The last byte of a stream may look like the end of its line.
+        yield packed, zlib.decompressobj().decompress(packed)
+
+
 def faults_of(seed: int, length: int = 30, frames: int = 12, check: bool = True) -> Iterator[str]:
     """What is wrong with the pictures of one random program."""
     with warnings.catch_warnings():
@@ -68,10 +75,7 @@ def _faults_of_files(sheet: Sheet, written: bytes) -> Iterator[str]:
     pdf = as_bytes(sheet, ".pdf")
     if not pdf.startswith(b"%PDF-") or not pdf.rstrip().endswith(b"%%EOF"):
         yield "has a PDF that is none"
-    # The last byte of a stream may look like the end of its line.
-    if any(
-        b"nan" in zlib.decompressobj().decompress(stream) for stream in re.findall(STREAM, pdf, re.DOTALL)
-    ):
+    if any(b"nan" in unpacked for _, unpacked in streams(pdf)):
         yield "has numbers in its PDF that are none"
     with Image.open(io.BytesIO(as_bytes(sheet, ".png"))) as image:
         image.load()

@@ -90,31 +90,28 @@ def open_again(sheet: Sheet, told: set[int]) -> Iterator[Match]:
         return
     same = SAME * max(sheet.width, sheet.height)
     drawn = np.flatnonzero((columns.of_steps("pen") == PenState.DRAW) & (columns.of_steps("area") < 0))
-    contours, styles = columns.of_steps("contour")[drawn], columns.of_steps("style")[drawn]
-    starts, points = columns.starts, columns.points
+    styles, starts, points = columns.of_steps("style"), columns.starts, columns.points
     headings, is_curved = columns.steps["heading"], columns.is_curved
-    found: list[Ints] = []
     before: tuple[object, ...] = ()
-    for steps in np.split(drawn, np.flatnonzero(np.diff(contours)) + 1):
+    for steps in np.split(drawn, np.flatnonzero(np.diff(columns.of_steps("contour")[drawn])) + 1):
         if len(steps) < 2 and not is_curved[steps].any():
             continue
         walked = np.vstack([starts[steps[:1]], points[steps]])
         if (np.abs(walked[-1] - walked[0]) <= same).all():
             continue
-        style = columns.styles[int(styles[np.searchsorted(drawn, steps[0])])]
+        style = columns.styles[int(styles[steps[0]])]
         way = np.round(walked / same).tobytes(), np.round(headings[steps], 6).tobytes(), style
         # What is not drawn right after each other may be the seam of two tiles.
         if way == before and style.ink.opacity == 1:
-            found.append(steps)
+            if told.isdisjoint(steps.tolist()):
+                yield Match(
+                    "This is drawn exactly where the same was drawn before.",
+                    "Leave out one of the two, or turn or move the nib between them.",
+                    complex(points[steps[0]] @ AXES),
+                    tuple(steps.tolist()),
+                )
+            return  # the lines of one figure have one cause
         before = way
-    if found and told.isdisjoint(found[0].tolist()):
-        steps = found[0]
-        yield Match(
-            "This is drawn exactly where the same was drawn before.",
-            "Leave out one of the two, or turn or move the nib between them.",
-            complex(points[steps[0]] @ AXES),
-            tuple(steps.tolist()),
-        )
 
 
 def _hidden(columns: Columns, figures: ClosedFigures, places: Ints, told: set[int]) -> Iterator[Match]:

@@ -158,15 +158,14 @@ def _of_lines(sheet: Sheet, origins: Origins | None) -> Iterator[Match]:
             continue
         first, stop = np.searchsorted(begins, [contour.steps[0], contour.steps[-1] + 1]).tolist()
         of_contour = list(_of_contour(contour, every[first:stop], sheet, origins))
-        border = areas.open_leaf(contour, columns) or areas.open_border(
-            contour, columns, sheet.unit, sheet._pixels_per_unit
-        )
-        if border is not None and not of_contour:
-            of_contour = [border]
+        if not of_contour:
+            border = areas.open_leaf(contour, columns) or areas.open_border(
+                contour, columns, sheet.unit, sheet._pixels_per_unit
+            )
+            of_contour = [border] if border is not None else []
+        may_miss = not of_contour and len(chains) <= FEW_CONTOURS and sheet.seed is None
         # A tree that one line draws has no corner to meet.
-        places = [] if origins is None else np.unique(origins.steps[contour.steps]).tolist()
-        is_one = origins is not None and len({origins.places[one].line for one in places if one >= 0}) == 1
-        if not of_contour and len(chains) <= FEW_CONTOURS and sheet.seed is None and not is_one:
+        if may_miss and not _is_of_one_line(contour, origins):
             missed = corners.misses_corner(contour, known, sheet.unit)
             of_contour = [missed] if missed is not None else []
         if len(chains) <= FEW_CONTOURS and len(contour) <= FEW_CONTOURS:
@@ -176,6 +175,12 @@ def _of_lines(sheet: Sheet, origins: Origins | None) -> Iterator[Match]:
     places = None if origins is None else origins.steps
     yield from straying.beside_closed_walks(columns, chains, sheet.unit, places, sheet.seed is not None)
     yield from straying.between_areas(columns, sheet.unit, places, sheet.seed is not None)
+
+
+def _is_of_one_line(contour: Contour, origins: Origins | None) -> bool:
+    """Whether one line of the program drew all of a contour, in whatever calls, as far as that is known."""
+    places = [] if origins is None else np.unique(origins.steps[contour.steps]).tolist()
+    return origins is not None and len({origins.places[one].line for one in places if one >= 0}) == 1
 
 
 def _of_loop(repeat: Repeat, unit: str, pixels_per_unit: float) -> Match | None:

@@ -172,8 +172,10 @@ def words_off_centre(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
     if not texts or len(texts) > MOST_WORDS or sheet.seed is not None:
         return
     of_lines: dict[int, list[Text]] = {}
+    at_x: dict[float, list[Text]] = {}
     for text in texts:
         of_lines.setdefault(text.origin, []).append(text)
+        at_x.setdefault(text.x, []).append(text)
     low, high = boxes.low[: -len(texts)], boxes.high[: -len(texts)]
     middles, slack = (low[:, 0] + high[:, 0]) / 2, EXACT * sheet.width
     # Of many marks few have their middle at the x of a text.
@@ -183,7 +185,7 @@ def words_off_centre(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
         if origin < 0 or not is_plain:
             continue
         if len(written) == 1:
-            yield from _beside_others(written[0], texts)
+            yield from _beside_others(written[0], at_x[written[0].x])
             continue
         labelled = set()
         for text in written:
@@ -201,9 +203,9 @@ def words_off_centre(sheet: Sheet, boxes: MarkBoxes) -> Iterator[Match]:
             )
 
 
-def _beside_others(text: Text, texts: Sequence[Text]) -> Iterator[Match]:
+def _beside_others(text: Text, at_its_x: Sequence[Text]) -> Iterator[Match]:
     """A text that begins at the x around which others, written by other lines, are centred."""
-    others = [one for one in texts if one.x == text.x and one.y != text.y and one.origin != text.origin]
+    others = [one for one in at_its_x if one.y != text.y and one.origin != text.origin]
     if others and all(one.align == "middle" and one.heading == 0 for one in others):
         yield Match(
             f"The text {_quoted(text.words)} begins where {_quoted(others[0].words)} has its middle.",

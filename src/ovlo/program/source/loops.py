@@ -278,12 +278,10 @@ def _other_share(loop: ast.For) -> Iterator[SourceMatch]:
 
 def _turns_for_another(loop: ast.For, count: ast.expr | None) -> Iterator[SourceMatch]:
     """`full_turn(10)` around `left(180 / parts)`."""
-    turns = [
-        call.args[0] for node in nodes(loop) if isinstance(node, ast.Expr) and (call := steered(node, TURNS))
-    ]
-    for turn in turns:
-        if called(loop.iter) != "full_turn" or count is None or not number_at(count):
-            continue
+    if called(loop.iter) != "full_turn" or count is None or not number_at(count):
+        return
+    calls = [steered(node, TURNS) for node in nodes(loop) if isinstance(node, ast.Expr)]
+    for turn in (call.args[0] for call in calls if call is not None):
         if not isinstance(turn, ast.BinOp) or not isinstance(turn.op, ast.Div):
             continue
         if number_at(turn.left) in (180, 360) and isinstance(turn.right, ast.Name):

@@ -15,7 +15,7 @@ from dataclasses import replace
 from ovlo.core.values.finding import PROBLEM, Finding
 from ovlo.program.source.edits import with_edit
 from ovlo.program.source.rules import findings_in, parsed
-from ovlo.program.source.tree import called, nodes
+from ovlo.program.source.tree import Loop, called, lone_expressions, nodes
 
 EXPLAINED = {
     "radians-for-degrees": {
@@ -78,8 +78,6 @@ STYLED = {"no-contrast": "ink", "hairline": "line_width"}
 """Which style a rule is about, if its fix names it."""
 
 TURNS = {"left", "right", "turn_to", "full_turn"}
-
-Loop = ast.For | ast.While
 
 
 def joined(of_picture: list[Finding], files: Iterable[str]) -> list[Finding]:
@@ -185,9 +183,7 @@ def _style(finding: Finding, tree: ast.Module) -> int | None:
 
 def _lift(finding: Finding, tree: ast.Module) -> int | None:
     """The one line that lifts the pen, if a finding is about a pen that stays lifted."""
-    lines = [
-        node.lineno for node in nodes(tree) if isinstance(node, ast.Expr) and called(node.value) == "lift"
-    ]
+    lines = [call.lineno for call in lone_expressions(tree) if called(call) == "lift"]
     return lines[0] if finding.rule == "still-lifted" and len(lines) == 1 else None
 
 

@@ -12,10 +12,12 @@ from ovlo.core.values.finding import HINT, rule
 from ovlo.program.source.loops import MARKS, TRAVELS, TURNS
 from ovlo.program.source.tree import (
     Function,
+    Loop,
     SourceMatch,
     all_names,
     called,
     called_by,
+    calls_of,
     every_block,
     functions,
     nodes,
@@ -36,8 +38,6 @@ CIRCULAR = {"turn_to", "aim_at", "arc_left", "arc_right", "area"}
 
 SLIGHT = 20
 """Degrees by which turns that nearly cancel out may differ."""
-
-Loop = ast.For | ast.While
 
 
 @rule(
@@ -85,7 +85,7 @@ def _sends_first(function: Function, tree: ast.Module) -> bool:
     given = {one.arg for one in parameters(function)}
     if called_by(first) != "line_to" or not read_names(first) & given:
         return False
-    calls = [node for node in nodes(tree) if called(node) == function.name]
+    calls = calls_of(tree, function.name)
     is_looped = any(call in nodes(loop) for call in calls for loop in nodes(tree) if isinstance(loop, Loop))
     return (len(calls) > 1 or is_looped) and any(called_by(one) not in ("line_to", "") for one in rest)
 

@@ -24,6 +24,7 @@ from ovlo.program.source.tree import (
     SourceMatch,
     blocks,
     called,
+    calls_of,
     defaults,
     functions,
     lone_expressions,
@@ -166,7 +167,7 @@ def _called_again(function: Function) -> tuple[ast.Call, ast.Call] | None:
 def _written_instead(function: Function, parameter: ast.arg, tree: ast.Module) -> ast.Constant | None:
     """The number in a function that a parameter is by default or is given, or its name in quotation marks."""
     at = parameters(function).index(parameter)
-    calls = [node for node in nodes(tree) if isinstance(node, ast.Call) and called(node) == function.name]
+    calls = calls_of(tree, function.name)
     given = [defaults(function).get(parameter), *(call.args[at] for call in calls if len(call.args) > at)]
     values = [number_at(one) for one in given if one is not None]
     written = [node for one in function.body[_docstring(function) :] for node in nodes(one)]

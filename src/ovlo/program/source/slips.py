@@ -22,8 +22,10 @@ from ovlo.core.values.finding import HINT, PROBLEM, Edit, rule
 from ovlo.program.explaining import name_answer
 from ovlo.program.source.tree import (
     Function,
+    Loop,
     SourceMatch,
     called,
+    calls_of,
     changed_names,
     defaults,
     defined_names,
@@ -114,7 +116,7 @@ def _sentence(words: str) -> str:
 def _unused_value(tree: ast.Module) -> Iterator[SourceMatch]:
     for owner in (tree, *functions(tree)):
         for loop in own_nodes(owner):
-            if isinstance(loop, ast.For | ast.While):
+            if isinstance(loop, Loop):
                 yield from _only_changed(loop, owner)
     for line, name, _ in _about(tree, "UnusedVariable"):
         if not name.startswith("_"):
@@ -125,7 +127,7 @@ def _unused_value(tree: ast.Module) -> Iterator[SourceMatch]:
             )
 
 
-def _only_changed(loop: ast.For | ast.While, owner: ast.AST) -> Iterator[SourceMatch]:
+def _only_changed(loop: Loop, owner: ast.AST) -> Iterator[SourceMatch]:
     """Names that a loop changes and that nothing reads but to change them."""
     for change in loop.body:
         if not isinstance(change, ast.Assign | ast.AugAssign):
@@ -340,7 +342,7 @@ def _fixed_condition(tree: ast.Module) -> Iterator[SourceMatch]:
 
 def _never_that_text(function: Function, tree: ast.Module) -> Iterator[SourceMatch]:
     """`side == "Left"` in a function that all calls give "left" or "right"."""
-    calls = [node for node in nodes(tree) if isinstance(node, ast.Call) and called(node) == function.name]
+    calls = calls_of(tree, function.name)
     named = [node for node in nodes(tree) if isinstance(node, ast.Name) and node.id == function.name]
     changed = set().union(*map(changed_names, function.body))
     if len(named) != len(calls) or not calls:
@@ -350,24 +352,21 @@ def _never_that_text(function: Function, tree: ast.Module) -> Iterator[SourceMat
         texts = [part.value for part in given if isinstance(part, ast.Constant) and type(part.value) is str]
         if len(texts) != len(calls) or one.arg in changed:
             continue
+        every = " or ".join(f'"{word}"' for word in sorted(set(texts)))
         for test in nodes(function):
-            asked = (
-                test.comparators[0]
-                if isinstance(test, ast.Compare) and last_name(test.left) == one.arg
-                else None
-            )
+            if not isinstance(test, ast.Compare) or not isinstance(test.ops[0], ast.Eq):
+                continue
+            asked = test.comparators[0]
             text = asked.value if isinstance(asked, ast.Constant) else None
-            if isinstance(test, ast.Compare) and isinstance(text, str) and isinstance(test.ops[0], ast.Eq):
-                if text in texts:
-                    continue
-                near = nearest(text, texts, 1)
-                every = " or ".join(f'"{word}"' for word in sorted(set(texts)))
-                yield SourceMatch(
-                    test.lineno,
-                    f"{ast.unparse(test)} is never true: every call gives {one.arg} as {every}.",
-                    f'Write "{near[0]}" instead.' if near else "Ask for one of the texts that are given.",
-                    edit=replacing(asked, f'"{near[0]}"') if near and asked is not None else None,
-                )
+            if last_name(test.left) != one.arg or not isinstance(text, str) or text in texts:
+                continue
+            near = nearest(text, texts, 1)
+            yield SourceMatch(
+                test.lineno,
+                f"{ast.unparse(test)} is never true: every call gives {one.arg} as {every}.",
+                f'Write "{near[0]}" instead.' if near else "Ask for one of the texts that are given.",
+                edit=replacing(asked, f'"{near[0]}"') if near else None,
+            )
 
 
 def _keyword(call: ast.Call, name: str) -> ast.expr | None:

@@ -12,6 +12,7 @@ from typing import Any, NamedTuple
 from ovlo.core.values.finding import Edit
 
 Function = ast.FunctionDef | ast.AsyncFunctionDef
+Loop = ast.For | ast.While
 
 
 class SourceMatch(NamedTuple):
@@ -154,6 +155,11 @@ def last_name(node: ast.AST) -> str:
 def called(node: ast.AST) -> str:
     """The last name of what a call calls; "" of what is no call."""
     return last_name(node.func) if isinstance(node, ast.Call) else ""
+
+
+def calls_of(tree: ast.AST, name: str) -> list[ast.Call]:
+    """The calls of a function, or of a method, of some name."""
+    return [node for node in nodes(tree) if isinstance(node, ast.Call) and called(node) == name]
 
 
 def called_by(statement: ast.stmt) -> str:
