@@ -62,14 +62,14 @@ def _nodes(tree: ast.AST) -> list[ast.AST]:
         if isinstance(node, ast.If) and ast.unparse(node.test) == "TYPE_CHECKING":
             continue
         for name, value in ast.iter_fields(node):
-            if name not in ("annotation", "returns", "type_comment") and not _is_cache(node):
+            if name not in ("annotation", "returns", "type_comment") and not _is_silent(node):
                 found += [part for part in (value if isinstance(value, list) else [value]) if _is_node(part)]
     return found
 
 
-def _is_cache(node: ast.AST) -> bool:
-    """Whether a part says how much a cache holds: nothing that shows depends on it."""
-    return isinstance(node, ast.Call) and ast.unparse(node.func) == "lru_cache"
+def _is_silent(node: ast.AST) -> bool:
+    """Whether a part says how much a cache holds, or what a type may be: nothing that shows depends on it."""
+    return isinstance(node, ast.Call) and ast.unparse(node.func) in ("lru_cache", "TypeVar")
 
 
 def _is_node(part: object) -> bool:
@@ -92,7 +92,7 @@ def _is_changeable(node: ast.AST) -> bool:
     if isinstance(node, ast.UnaryOp):
         return isinstance(node.op, ast.Not)
     if isinstance(node, ast.Call):
-        return not _is_cache(node) and (_is_exchangeable(node) or bool(node.keywords))
+        return not _is_silent(node) and (_is_exchangeable(node) or bool(node.keywords))
     if isinstance(node, ast.Attribute | ast.Name):
         return isinstance(node.ctx, ast.Load) and _name(node) in OPPOSITE
     return isinstance(node, ast.BoolOp | ast.IfExp | ast.While)

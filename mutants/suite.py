@@ -8,6 +8,8 @@ suite.fails(suite.tests, copy_of_sources)
 from __future__ import annotations
 
 import contextlib
+import faulthandler
+import importlib
 import multiprocessing
 import os
 import re
@@ -30,11 +32,14 @@ SECONDS_FOR_ALL = 3600
 LONGEST = 30
 """Seconds of tests that are tried for a change, the fastest first."""
 
-PATIENCE, SLACK = 5, 15
-"""A run with a change ends after so many times what its tests took, and so many seconds."""
+PATIENCE, SLACK = 5, 10
+"""A test of a change ends after so many times what it took without it, and so many seconds."""
 
 LINES, SECONDS = Path("lines/coverage"), Path("seconds")
 """Where a run writes which lines each test ran, and how long it took."""
+
+LIBRARIES = ("numpy", "hypothesis", "PIL.Image", "shapely", "coloraide", "click", "rich.console")
+"""What most runs need, loaded once: each run is a fork of this process, and a second of loading less."""
 
 SOME_FAILED = 1
 """Pytest's status. A test that cannot bear to be measured, such as one of a full disk, is left out."""
@@ -44,6 +49,8 @@ OPTIONS = [
     "-p",
     "no:cacheprovider",
     "--hypothesis-seed=0",
+    "-W",
+    "ignore::pytest.PytestAssertRewriteWarning",
     "-o",
     "addopts=--import-mode=importlib --doctest-modules",
 ]
@@ -56,6 +63,8 @@ class Suite:
         self.seconds: dict[str, float] = {}
         self._tests_of: dict[tuple[str, int], set[str]] = defaultdict(set)
         self._loading: set[tuple[str, int]] = set()
+        for name in LIBRARIES:
+            importlib.import_module(name)
         with tempfile.TemporaryDirectory() as folder:
             if _in_child(_measured, parts, Path(folder), seconds=SECONDS_FOR_ALL) not in (0, SOME_FAILED):
                 sys.exit(f"{', '.join(parts)}: the tests cannot be run.")
@@ -93,8 +102,13 @@ class Suite:
 
     def fails(self, tests: list[str], sources: Path) -> bool:
         """Whether one of some tests fails, or does not end, with these sources."""
-        seconds = SLACK + PATIENCE * sum(self.seconds[test] for test in tests)
-        return bool(tests) and _in_child(_tried, tests, sources, seconds=seconds) != 0
+        limits = {_in_copy(test, sources): SLACK + PATIENCE * self.seconds[test] for test in tests}
+        return bool(tests) and _in_child(_tried, limits, sources, seconds=sum(limits.values())) != 0
+
+
+def _in_copy(test: str, sources: Path) -> str:
+    """A test as a run with other sources names it: the examples of docstrings are those of the copy."""
+    return re.sub("^src/", f"{sources}/", test)
 
 
 def _in_child(work: object, *arguments: object, seconds: float) -> int | None:
@@ -118,13 +132,12 @@ def _alone(work: object, *arguments: object) -> None:
     os._exit(work(*arguments))  # type: ignore[operator]
 
 
-def _tried(tests: list[str], sources: Path) -> int:
+def _tried(limits: dict[str, float], sources: Path) -> int:
     os.environ |= {"PYTHONPATH": str(sources), "PYTHONDONTWRITEBYTECODE": "1"}
     os.environ["HYPOTHESIS_STORAGE_DIRECTORY"] = str(sources.parent / "hypothesis")
     sys.dont_write_bytecode = True
     sys.path.insert(0, str(sources))
-    # Examples of docstrings are those of the copy.
-    return int(pytest.main([*OPTIONS, "-x", *(re.sub("^src/", f"{sources}/", test) for test in tests)]))
+    return int(pytest.main([*OPTIONS, "-x", *limits], plugins=[_Patience(limits)]))
 
 
 def _measured(parts: list[str], folder: Path) -> int:
@@ -150,6 +163,22 @@ def _measured(parts: list[str], folder: Path) -> int:
     )
     (folder / SECONDS).write_text("".join(lines))
     return status
+
+
+class _Patience:
+    """Ends the process when a test takes too long: a change may have made a loop endless."""
+
+    def __init__(self, limits: dict[str, float]) -> None:
+        self.limits = {_name(test): seconds for test, seconds in limits.items()}
+
+    @pytest.hookimpl
+    def pytest_runtest_logstart(self, nodeid: str) -> None:
+        faulthandler.dump_traceback_later(self.limits[_name(nodeid)], exit=True)
+
+
+def _name(test: str) -> str:
+    """A test without its file, which is another in a copy."""
+    return test.partition("::")[2]
 
 
 class _Timing:

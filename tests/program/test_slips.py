@@ -204,6 +204,18 @@ SLIPS = {
     "with nib.lifted: pass": "with nib.lifted():",
     "for _ in nib.full_turn: pass": "in nib.full_turn(4):",
     "square(80)": "write square(nib, 80)",
+    # functions and classes of their own
+    "square(nib)": "square needs side as well: square(nib, side)",
+    "square()": "square needs nib and side as well: square(nib, side)",
+    "square(side=3)": "square needs nib as well: square(side=3, nib=…)",
+    "square(nib, 3, 'red')": "square takes only nib and side; 'red' is one too many",
+    "square(nib, size=3)": "square has no size=; did you mean side=3? It takes nib and side",
+    "square(nib, 3, side=3)": "side is given twice",
+    "flag(nib)": "flag needs colour as well: flag(nib, colour=…)",
+    "Boat(nib)": "Boat needs length as well: Boat(nib, length)",
+    "Boat(nib, 3).sail(4, 5)": "sail takes only height; 5 is one too many",
+    "Boat(nib, 3).sail()": "sail needs height as well: Boat(nib, 3).sail(height)",
+    "sorted([3, 4], key=square)": "square() missing 1 required positional argument: 'side'",
     "bow(80)": "bow(nib, 80)",
     "nib.stamp(square)": "Motif.record(…) makes one from a function",
     "nib.spiral(3, 50, growth='fast')": "growth must be one of",
@@ -216,6 +228,9 @@ SLIPS = {
 }
 
 TAIL = "\ndef square(nib, side):\n    nib.forward(side)\n\ndef bow(nib, size=9):\n    nib.forward(size)\n"
+TAIL += "\ndef flag(nib, *, colour):\n    pass\n"
+TAIL += "\nclass Boat:\n    def __init__(self, nib, length):\n        pass\n"
+TAIL += "\n    def sail(self, height):\n        pass\n"
 
 OURS = re.compile(
     r"Shapes|Steering|Blocks|Travels|Looks|Arcs|Walks|Words\b|_Word|BadType|BadValue|BadUse|UnknownName|"

@@ -27,7 +27,7 @@ ANSWERS = {
     "nib.forward(nib.heading % '3')": "int(…) or float(…) makes a number of a text",
     "Sheet().trail.lenght": "trail has no 'lenght'; did you mean length?",
     "def sail(nib, size): pass\n    sail(9)": "write sail(nib, 9)",
-    "def sail(nib, size): pass\n    sail()": "missing 2 required positional arguments",
+    "def sail(nib, size): pass\n    sail()": "sail needs nib and size as well: sail(nib, size)",
 }
 
 

@@ -71,7 +71,11 @@ def _wrong_arguments(qualname: str, message: str, node: ast.AST | None, place: T
     values = [ast.unparse(value) for value in node.args] if isinstance(node, ast.Call) else []
     parameters = list(inspect.signature(function).parameters.values())
     if not is_ours:
-        return _forgotten_nib(name, parameters, values, place)
+        if isinstance(node, ast.Call) and last_name(node.func) in qualname.split(".")[-2:]:
+            return _forgotten_nib(name, parameters, values, place) or _of_theirs(
+                qualname, message, parameters, node
+            )
+        return ""  # called by something else, such as sorted
     if name in ("__init__", "__new__"):
         name = last_name(node.func) if isinstance(node, ast.Call) else qualname.split(".")[0]
         if name in MADE_BY_OVLO:
@@ -93,7 +97,7 @@ def _of_ours(
     if "unexpected keyword" in message:
         return _unknown_keyword(name, message.split("'")[1], by_place + by_name, node)
     if "multiple values" in message:
-        return f"{name}: {message.split(chr(39))[1]} is given twice, by its place and by its name"
+        return _twice(name, message)
     if "missing" in message and isinstance(node, ast.Call):
         # A method called on its class: Sheet.new_nib()
         owner = ast.unparse(node.func.value) if isinstance(node.func, ast.Attribute) else ""
@@ -102,7 +106,7 @@ def _of_ours(
     if "missing" in message:
         missing = re.findall(r"'(\w+)'", message)
         example = ", ".join(one.name for one in parameters if one.default is one.empty)
-        return f"{name} needs {' and '.join(missing)}; write {name}({example})"
+        return f"{name} needs {_and(missing)}; write {name}({example})"
     count = len(by_place)
     if isinstance(node, ast.Call) and len(values) == count + 1 > 1 and _is_decimal_comma(node):
         meant = ", ".join([".".join(values[:2]), *values[2:]])
@@ -193,6 +197,47 @@ def _forgotten_nib(
     )
 
 
+def _of_theirs(qualname: str, message: str, parameters: list[inspect.Parameter], node: ast.Call) -> str:
+    """A user's own function that was given too few values, too many, or one by a name that it lacks."""
+    *owners, _ = qualname.split(".")
+    if owners and owners[-1] != "<locals>":
+        if not parameters or parameters[0].name not in ("self", "cls"):
+            return ""
+        parameters = parameters[1:]
+    name, call = last_name(node.func), ast.unparse(node.func)
+    known = [one.name for one in parameters]
+    given = [ast.unparse(value) for value in node.args]
+    if "multiple values" in message:
+        return _twice(name, message)
+    if "unexpected keyword" in message:
+        word = message.split("'")[1]
+        value = next(ast.unparse(one.value) for one in node.keywords if one.arg == word)
+        near = nearest(word, known)
+        meant = f"did you mean {near[0]}={value}? It" if near else "it"
+        return f"{name} has no {word}=; {meant} takes {_and(known) or 'no values'}"
+    if "missing" in message:
+        missing = re.findall(r"'(\w+)'", message)
+        named = [ast.unparse(one) for one in node.keywords]
+        added = [
+            f"{one.name}=…" if named or one.kind is one.KEYWORD_ONLY else one.name
+            for one in parameters
+            if one.name in missing
+        ]
+        return f"{name} needs {_and(missing)} as well: {call}({', '.join([*given, *named, *added])})"
+    surplus = given[len(known) :]
+    takes = f"only {_and(known)}" if known else "no values"
+    return f"{name} takes {takes}; {_and(surplus)} {'is one' if len(surplus) == 1 else 'are'} too many"
+
+
+def _twice(name: str, message: str) -> str:
+    return f"{name}: {message.split(chr(39))[1]} is given twice, by its place and by its name"
+
+
+def _and(names: list[str]) -> str:
+    """Some names as a sentence has them: x, y and colour."""
+    return " and ".join(", ".join(names).rsplit(", ", 1))
+
+
 def _not_called(node: ast.Call) -> str:
     called = node.func
     if not isinstance(called, ast.Attribute):
@@ -274,8 +319,10 @@ def _function(qualname: str, place: TracebackType) -> tuple[Callable[..., object
         found = inspect.getattr_static(first, parts[1], None) if len(parts) > 1 else first
         found = getattr(found, "__func__", found)
         return (found if isinstance(found, FunctionType) else None), True
-    frame = place.tb_frame
-    found = frame.f_locals.get(parts[-1], frame.f_globals.get(parts[-1]))
+    is_method = len(parts) > 1 and not qualname.endswith(f"<locals>.{parts[-1]}")
+    found = _value(parts[-2] if is_method else parts[-1], place)
+    if is_method:
+        found = inspect.getattr_static(found, parts[-1], None)
     found = getattr(found, "_function", found)  # a drawing is called like its function
     return (found if isinstance(found, FunctionType) else None), False
 

@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 
 from ovlo import BadType, BadUse, BadValue, Colour, Dice, blend, from_polar, ramp, shift_hue
+from ovlo.core.values import dice as dice_module
 from ovlo.core.values.colour import difference, parse
 from ovlo.core.values.degrees import DEGREE, direction, directions, half_turned, normal
 from ovlo.core.values.scatter import spread_points
@@ -246,3 +247,25 @@ def test_directions_of_whole_quarters_are_exact():
     assert (cosines[[0, 2, 4, 5]].tolist(), sines[[0, 2, 4, 5]].tolist()) == ([1, 0, -1, 0], [0, 1, 0, -1])
     assert [half_turned(angle) for angle in (0.0, 180.0, -180.0, 190.0, 540.0)] == [0, 180, 180, -170, 180]
     assert direction(30) == pytest.approx((0.75**0.5, 0.5))
+
+
+def test_a_seed_scatters_the_same_points_in_every_version():
+    """A picture that somebody kept by its seed would be another otherwise."""
+    points = Dice(7, (600, 400)).scattered(5, margin=20)
+    assert points[0] == pytest.approx((133.7267204188861, -11.967658524820095))
+    assert points[1] == pytest.approx((-205.5323323924315, 151.959619854646))
+    assert points[2] == pytest.approx((225.4432512805823, 150.12370654452218))
+
+
+def test_a_box_that_holds_more_points_than_may_be_asked_for_is_spread_wider(monkeypatch):
+    monkeypatch.setattr(dice_module, "MOST_SCATTERED", 100)
+    apart = [_least_apart(Dice(3, (80, 50)).scattered(40, min_distance=least)) for least in (0.5, 5, 6.5)]
+    # A hundred discs of 5 px fill half of 80 × 50 px; at 6.5 px there is no need to spread them.
+    assert apart[0] == apart[1] > 5
+    assert apart[2] > 6.5
+
+
+def _least_apart(points):
+    places = np.array(points)
+    apart = np.hypot(*(places[:, None] - places[None]).transpose(2, 0, 1))
+    return float(apart[np.triu_indices(len(places), 1)].min())

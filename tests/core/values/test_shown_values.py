@@ -9,6 +9,7 @@ import pytest
 
 from ovlo import BadType, Dice, Pose, Sheet, UnknownName
 from ovlo.core.values.choices import ANCHOR, RISE
+from ovlo.core.values.everyday import unknown
 from ovlo.core.values.finding import rule
 
 
@@ -36,6 +37,13 @@ def test_an_attribute_that_a_class_lacks_is_refused_but_in_a_class_of_ones_own()
     dice.volume = 11
     with pytest.raises(UnknownName, match="volume"):
         Dice(1).volume = 11
+    with pytest.raises(UnknownName, match=r"^dice has no 'intger'; did you mean integer\?$"):
+        Dice(1).intger  # noqa: B018
+
+
+def test_a_name_that_is_there_is_called_and_not_set():
+    said = unknown("nib", "circle", ["circle", "forward"])
+    assert said == "nib.circle is called with brackets, not set: nib.circle(…)"
 
 
 def test_in_a_notebook_an_error_shows_the_lines_of_the_program_alone(sheet, nib):
