@@ -210,6 +210,8 @@ SLIPS = {
     "square(side=3)": "square needs nib as well: square(side=3, nib=…)",
     "square(nib, 3, 'red')": "square takes only nib and side; 'red' is one too many",
     "square(nib, size=3)": "square has no size=; did you mean side=3? It takes nib and side",
+    "square(nib, **{'size': 3})": "square has no size=; did you mean side=…? It takes nib and side",
+    "square(nib, wind=3)": "square has no wind=; it takes nib and side",
     "square(nib, 3, side=3)": "side is given twice",
     "flag(nib)": "flag needs colour as well: flag(nib, colour=…)",
     "Boat(nib)": "Boat needs length as well: Boat(nib, length)",

@@ -211,7 +211,7 @@ def _of_theirs(qualname: str, message: str, parameters: list[inspect.Parameter],
         return _twice(name, message)
     if "unexpected keyword" in message:
         word = message.split("'")[1]
-        value = next(ast.unparse(one.value) for one in node.keywords if one.arg == word)
+        value = next((ast.unparse(one.value) for one in node.keywords if one.arg == word), "…")
         near = nearest(word, known)
         meant = f"did you mean {near[0]}={value}? It" if near else "it"
         return f"{name} has no {word}=; {meant} takes {_and(known) or 'no values'}"
