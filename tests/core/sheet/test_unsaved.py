@@ -31,6 +31,7 @@ def run(code: str, folder, *options: str) -> str:
         (MADE + "other = Sheet()\nother.save('b.svg')\n", TOLD),
         (MADE + "other = Sheet()\n", TOLD),
         (MADE + "sheet.save('a.svg')\n", ""),
+        (MADE + "sheet.save('a.svg')\n" + MADE, TOLD),
         (MADE + "sheet.to_bytes('.svg')\n", ""),
         (MADE + "sheet.to_array()\n", ""),
         (MADE + "sheet.check()\n", ""),
