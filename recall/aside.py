@@ -7,6 +7,7 @@ others that leave it right. They stay out of sight while rules are made.
 from __future__ import annotations
 
 import os
+import re
 import sys
 import tempfile
 import tomllib
@@ -66,7 +67,7 @@ def findings(text: str, folder: Path) -> tuple[list[Finding], set[int]]:
         outcome = run_program(
             load(str(path)), {}, 7 if "dice" in text else None, Limits(100_000, 20), traced=True
         )
-    failed = {line for _, line in outcome.stopped_at or ()}
+    failed = {int(line) for line in re.findall(r"line (\d+)", outcome.trouble)}
     return [] if outcome.sheet is None else outlets.check(outcome.sheet, (), outcome.stopped_at), failed
 
 

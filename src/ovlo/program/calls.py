@@ -287,7 +287,7 @@ def node_at(place: TracebackType) -> ast.AST | None:
 
 
 def _nodes_on_line(place: TracebackType) -> list[ast.AST]:
-    tree = _tree(place.tb_frame.f_code.co_filename)
+    tree = tree_of(place)
     if tree is None:
         return []
     return [node for node in ast.walk(tree) if _covers(node, place.tb_lineno)]
@@ -298,7 +298,9 @@ def _covers(node: ast.AST, line: int) -> bool:
     return first is not None and last is not None and first <= line <= last
 
 
-def _tree(file: str) -> ast.Module | None:
+def tree_of(place: TracebackType) -> ast.Module | None:
+    """The program that was being executed; None if it cannot be read."""
+    file = place.tb_frame.f_code.co_filename
     linecache.checkcache(file)
     return _parsed("".join(linecache.getlines(file)))
 

@@ -28,6 +28,7 @@ from ovlo.core.values.everyday import answer, is_slip, unknown
 from ovlo.program import calls
 from ovlo.program.lines import last_users, users_frames
 from ovlo.program.python_errors import value_error_in_words
+from ovlo.program.whence import whence
 
 FILE_ENDINGS = ("png", "svg", "pdf", "html", "gif", "webp", "gcode", "hpgl")
 
@@ -73,7 +74,13 @@ def _without_quotes(error: OvloError) -> str:
     has_quotes = node is None or any(
         isinstance(part, ast.Constant) and isinstance(part.value, str) for part in ast.walk(node)
     )
-    return words if has_quotes else f"{words[: words.rindex(';')]}; int(…) or float(…) makes a number of it."
+    if has_quotes:
+        return words
+    cause = words[: words.rindex(";")]
+    found = whence(place, lambda value: isinstance(value, str))
+    if found is not None and found.is_literal:
+        return f"{cause}; write it without quotes in line {found.line}."
+    return f"{cause}; int(…) or float(…) makes a number of it."
 
 
 def put_answer(error: BaseException) -> None:

@@ -16,6 +16,7 @@ from types import TracebackType
 
 from ovlo.core.values.arguments import brief, near
 from ovlo.program.calls import node_at
+from ovlo.program.whence import is_number_in_quotes, whence
 
 Place = TracebackType | None
 Answer = str | Callable[[re.Match[str], Place], str]
@@ -52,6 +53,19 @@ SAID_OTHERWISE = {
 }
 
 
+MEANT: tuple[tuple[type[BaseException], str, Callable[[object], bool]], ...] = (
+    (ZeroDivisionError, "", lambda value: type(value) in (int, float) and value == 0),
+    (IndexError, "range", lambda value: isinstance(value, list | tuple | str)),
+    (Exception, "NoneType", lambda value: value is None),
+    (TypeError, "'float' object cannot", lambda value: isinstance(value, float)),
+    (TypeError, "sequence", lambda value: isinstance(value, str)),
+    (TypeError, "str", lambda value: isinstance(value, str)),
+    (ValueError, "int()", lambda value: isinstance(value, str)),
+    (ValueError, "float:", lambda value: isinstance(value, str)),
+)
+"""Kinds of errors, a part of what Python says, and the values that they are about."""
+
+
 def value_error_in_words(error: BaseException, place: Place) -> str:
     """What Python means by an error about a value, and what to write; "" if that is not known."""
     message = str(error)
@@ -59,8 +73,21 @@ def value_error_in_words(error: BaseException, place: Place) -> str:
         if isinstance(error, kind) and (match := re.search(pattern, message)):
             words = answer if isinstance(answer, str) else answer(match, place)
             if words:
-                return words
+                return _with_source(error, words, place)
     return ""
+
+
+def _with_source(error: BaseException, words: str, place: Place) -> str:
+    """An answer with the line that set the value it is about, which is where the mistake often is."""
+    is_meant = next(
+        (test for kind, part, test in MEANT if isinstance(error, kind) and part in str(error)), None
+    )
+    found = None if is_meant is None else whence(place, is_meant)
+    if found is None:
+        return words
+    if isinstance(error, TypeError) and is_number_in_quotes(found):
+        return f"{found.words}; without its quotes it would be a number"
+    return f"{words}. Here {found.words}"
 
 
 def _operands(match: re.Match[str], place: Place) -> str:
