@@ -22,8 +22,8 @@ COMPARED = {
 COMPUTED = {ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult}
 PAIRS = "x y, width height, left right, bottom top, first last, start end, before after, min max"
 OPPOSITE = {one: other for pair in PAIRS.split(", ") for one, other in (pair.split(), pair.split()[::-1])}
-EITHER_WAY = {"max", "min", "hypot"}
-"""Functions whose arguments have no order."""
+EITHER_WAY = {"max", "min", "maximum", "minimum", "hypot", "isclose", "allclose", "array_equal"}
+"""Functions whose arguments have no order, by their last names."""
 
 TOLERANCE, WIDER = 1e-3, 1e6
 
@@ -100,7 +100,7 @@ def _is_changeable(node: ast.AST) -> bool:
 
 def _is_exchangeable(call: ast.Call) -> bool:
     is_plain = not any(isinstance(one, ast.Starred) for one in call.args)
-    return len(call.args) == 2 and is_plain and ast.unparse(call.func) not in EITHER_WAY
+    return len(call.args) == 2 and is_plain and ast.unparse(call.func).rpartition(".")[2] not in EITHER_WAY
 
 
 def _name(node: ast.Attribute | ast.Name) -> str:

@@ -5,7 +5,7 @@ from ovlo import drawing
 def tides(nib, days=28, cell=60):
     """Four weeks, a square for each day."""
     for day in range(days):
-        x = -210 + (day % 6) * cell  # wrong (unlike-remainders): x = -210 + (day % 7) * cell
+        x = -180 + (day % 6) * cell  # wrong (unlike-remainders): x = -180 + (day % 7) * cell
         y = 110 - (day // 7) * cell
         nib.travel_to(x, y)
         nib.rectangle(cell, cell, fill="azure")

@@ -10,6 +10,7 @@ RULES = {
     "odd-one-out",
     "covered-row",
     "off-axis",
+    "short-row",
     "drawn-again",
     "open-border",
     "words-off-centre",
@@ -106,6 +107,44 @@ def test_a_row_beside_the_axis_of_all_else_is_told_with_its_side():
 )
 def test_what_keeps_the_axis_or_is_elsewhere_is_not_told(steer):
     assert [rule for rule, _ in told(steer) if rule == "off-axis"] == []
+
+
+def boats(count=5, first=-125, step=50, ground=300, last=30, chance=False):
+    def steer(nib):
+        if chance:
+            nib.dice.integer(1, 6)
+        nib.rectangle(ground, 120, fill="lightblue")
+        for i in range(count):
+            nib.travel_to(first + step * i, 0)
+            width = last if i == count - 1 else 30
+            nib.ellipse(width, 24, fill="peru")
+            nib.rectangle(width / 2, 10, fill="white")
+
+    return steer
+
+
+def test_a_row_that_ends_one_step_too_early_is_told_with_its_room():
+    said = "This row leaves {} px at the {}, but {} px at the {}: one more would fit as well as the others."
+    assert told(boats()) == [("short-row", said.format(10, "left", 60, "right"))]
+    assert told(boats(first=-75)) == [("short-row", said.format(10, "right", 60, "left"))]
+    assert told(boats(step=-50, first=75)) == [("short-row", said.format(10, "left", 60, "right"))]
+
+
+@pytest.mark.parametrize(
+    "steer",
+    [
+        boats(6),
+        boats(first=-100),  # in the middle
+        boats(first=-135),  # from the very edge
+        boats(first=-127),  # uneven anyway
+        boats(3, step=100),  # too few
+        boats(last=36),
+        boats(chance=True),
+        boats(4, first=-80, step=40),  # more than a step is left on both sides
+    ],
+)
+def test_a_row_that_is_full_or_uneven_anyway_is_not_told(steer):
+    assert [rule for rule, _ in told(steer) if rule == "short-row"] == []
 
 
 def threads(count=5, turn=0):

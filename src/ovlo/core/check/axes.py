@@ -1,6 +1,7 @@
-"""The rule about figures that are nearly in the middle, where all else is exactly there.
+"""The rules about rows that are beside the middle, or that one more figure would bring there.
 
-list(off_axis(sheet, told))
+list(off_axis(sheet, boxes, told))
+list(short_row(sheet, boxes, told))
 """
 
 from __future__ import annotations
@@ -11,6 +12,8 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ovlo.core.paint.measures import MarkBoxes
+from ovlo.core.trail.origins import Origins
+from ovlo.core.values.arrays import Bools, Floats, Ints
 from ovlo.core.values.finding import HINT, Match, rule
 
 if TYPE_CHECKING:
@@ -24,6 +27,9 @@ FEWEST = 3
 
 LEAST = 1.0
 """Pixels that can be seen."""
+
+FEWEST_IN_ROW = 4
+"""Figures in equal steps, which begin at one edge and end before the other."""
 
 NEAR = 0.25
 """Of its width, by which what is in the middle but for a slip is beside it."""
@@ -41,10 +47,8 @@ def off_axis(sheet: Sheet, boxes: MarkBoxes, told: set[int]) -> Iterator[Match]:
     origins = sheet._origins
     if origins is None or sheet.seed is not None:
         return
-    count = len(boxes.low) - len(sheet._columns.texts)
-    low, high, steps = boxes.low[:count, 0], boxes.high[:count, 0], boxes.steps[:count]
-    is_filled = sheet._columns.of_steps("area")[steps] >= 0
-    lines = np.array([place.line for place in origins.places] + [-1])[origins.steps[steps]]
+    lows, highs, steps, lines, is_filled = _figures(sheet, boxes, origins)
+    low, high = lows[:, 0], highs[:, 0]
     exact = EXACT * sheet.width
     on, off = 0, []
     for line in np.unique(lines[lines >= 0]).tolist():
@@ -75,3 +79,59 @@ def off_axis(sheet: Sheet, boxes: MarkBoxes, told: set[int]) -> Iterator[Match]:
             complex(beside, 0),
             tuple(mine.tolist()),
         )
+
+
+@rule(
+    "short-row",
+    HINT,
+    f"Reported when {FEWEST_IN_ROW} equal figures or more, of one line of the program, stand in equal steps "
+    "in a row or a grid, and one more step would leave as much room on one side as there is on the other, up "
+    "to the edges of the sheet or of a filled figure beneath. Not reported if random numbers are used.",
+)
+def short_row(sheet: Sheet, boxes: MarkBoxes, told: set[int]) -> Iterator[Match]:
+    """Rows that end one step too early."""
+    origins = sheet._origins
+    if origins is None or sheet.seed is not None:
+        return
+    low, high, steps, lines, is_filled = _figures(sheet, boxes, origins)
+    known: set[tuple[int, tuple[str, str]]] = set()
+    exact, half = EXACT * sheet.width, np.array([sheet.width, sheet.height]) / 2
+    for line in np.unique(lines[lines >= 0]).tolist():
+        here = np.flatnonzero(lines == line)
+        if np.ptp(high[here] - low[here], axis=0).max() > exact or not told.isdisjoint(steps[here].tolist()):
+            continue
+        corners = np.unique(np.round(low[here] / exact), axis=0)
+        across, up = np.unique(corners[:, 0]) * exact, np.unique(corners[:, 1])
+        gaps = np.diff(across)
+        is_grid = len(corners) == len(across) * len(up)
+        if len(across) < FEWEST_IN_ROW or not is_grid or np.ptp(gaps) > 3 * exact:
+            continue
+        least, most = low[here].min(axis=0), high[here].max(axis=0)
+        below = np.flatnonzero(is_filled[: here[0]])
+        below = below[((low[below] <= least + exact) & (high[below] >= most - exact)).all(axis=1)]
+        before = least[0] - np.append(-half[0], low[below, 0])
+        behind = np.append(half[0], high[below, 0]) - most[0]
+        off, room = behind - before, np.minimum(behind, before)
+        is_short = (np.abs(np.abs(off) - gaps[0]) <= 3 * exact) & (room > exact) & (room < gaps[0])
+        if not is_short.any() or (np.abs(off) <= exact).any():
+            continue
+        sides = ("left", "right") if off[is_short][0] > 0 else ("right", "left")
+        kind, least_room, unit = (len(across), sides), room[is_short][0], sheet.unit
+        if kind not in known:  # parts of the same figures stand in the same row
+            known.add(kind)
+            yield Match(
+                f"This row leaves {least_room:.4g} {unit} at the {sides[0]}, but {least_room + gaps[0]:.4g} "
+                f"{unit} at the {sides[1]}: one more would fit as well as the others.",
+                f"Draw one more, or move all of them {gaps[0] / 2:.4g} {unit} farther {sides[1]}.",
+                complex(*most),
+                tuple(steps[here].tolist()),
+            )
+
+
+def _figures(sheet: Sheet, boxes: MarkBoxes, origins: Origins) -> tuple[Floats, Floats, Ints, Ints, Bools]:
+    """The boxes of all marks but texts, their first steps, the lines that drew them, and which are filled."""
+    count = len(boxes.low) - len(sheet._columns.texts)
+    steps = boxes.steps[:count]
+    lines = np.array([place.line for place in origins.places] + [-1])[origins.steps[steps]]
+    is_filled = sheet._columns.of_steps("area")[steps] >= 0
+    return boxes.low[:count], boxes.high[:count], steps, lines, is_filled

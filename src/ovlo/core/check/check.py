@@ -109,6 +109,7 @@ def _matches(sheet: Sheet, inputs: CheckInputs, origins: Origins | None) -> Iter
     for overlapping in (overlaps.lies_on_another(sheet), overlaps.covered_row(sheet)):
         yield from (one for one in overlapping if told.isdisjoint(one.steps))
     yield from axes.off_axis(sheet, inputs.boxes, told)
+    yield from axes.short_row(sheet, inputs.boxes, told)
     painting = painted(columns)
     scale = points.PIXELS / max(sheet.width, sheet.height)
     flat = painting.flattened(FLATNESS / scale)
