@@ -90,3 +90,57 @@ def test_lines_of_the_program_stay_right_after_it():
     steps = kite.run(traced=True).steps()
     first = kite._function.__code__.co_firstlineno
     assert [step.line - first for step in steps if step.length] == [2, 5]
+
+
+def test_what_was_read_before_is_not_what_is_read_after_it():
+    sheet = Sheet()
+    nib = sheet.new_nib()
+    nib.forward(10)
+    nib.forward(20)
+    assert [step.length for step in sheet.steps() if step.length] == [10, 20]
+    sheet.undo()
+    nib.forward(30)
+    assert [step.length for step in sheet.steps() if step.length] == [10, 30]
+
+
+def test_a_move_after_one_taken_back_is_taken_back_alone():
+    sheet = Sheet()
+    nib = sheet.new_nib()
+    for _ in range(4):
+        nib.polygon(5, radius=20)
+    sheet.undo()
+    for length in (1, 2, 3):
+        nib.forward(length)
+    sheet.undo()
+    assert nib.position == (3, 0)
+    sheet.undo(2)
+    assert nib.position == (0, 0)
+    sheet.undo()
+    assert len(sheet.trail) == 13
+
+
+def test_words_beneath_the_start_of_another_nib_are_taken_back_alone():
+    sheet = Sheet()
+    sheet.new_nib().forward(10)
+    sheet.new_nib(50, 50).text("kite")
+    sheet.undo()
+    assert not sheet._columns.texts
+    assert [step.length for step in sheet.steps()] == [0, 10, 0]
+
+
+def test_a_nib_that_stamped_is_where_it_was_before():
+    sheet = Sheet()
+    nib = sheet.new_nib()
+    nib.travel(5)
+    nib.left(30)
+    nib.stamp(GULL)
+    nib.left(30)
+    nib.travel(7)
+    nib.stamp(GULL)
+    before = nib.pose
+    nib.forward(9)
+    nib.left(40)
+    sheet.undo()
+    assert nib.pose == before
+    sheet.undo(2)
+    assert nib.pose == (5, 0, 60)

@@ -97,3 +97,17 @@ def test_a_cubic_needs_as_many_chords_as_its_second_differences_say():
         arc = np.array([(0, *first, *second, 0)], ARC)
         count = curves.chord_counts(arc, np.zeros((1, 2)), np.array([last], float), 0.05)
         assert count[0] == max(1, np.ceil(np.sqrt(0.75 * largest / 0.05)))
+
+
+@pytest.mark.parametrize("sweep", [90.2, 180.2, 270.2, 359.9, -90.2, -180.2, -270.2, -359.9])
+@pytest.mark.parametrize("begin", [0, 90, 180, 270])
+def test_a_box_reaches_to_an_extreme_that_is_just_passed(begin, sweep):
+    angle = np.radians([begin, begin + 90])
+    arc = np.array(
+        [(0, *np.round(100 * np.column_stack([np.cos(angle), np.sin(angle)])).ravel(), sweep)], ARC
+    )
+    along = np.radians(np.append(begin + np.sign(sweep) * np.arange(0, abs(sweep), 90), begin + sweep))
+    points = 100 * np.column_stack([np.cos(along), np.sin(along)])
+    low, high = curves.boxes(arc, points[:1], points[-1:])
+    assert low[0] == pytest.approx(points.min(axis=0), abs=1e-9)
+    assert high[0] == pytest.approx(points.max(axis=0), abs=1e-9)

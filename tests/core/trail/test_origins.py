@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import inspect
+import pickle
 import sys
 
 import numpy as np
@@ -252,3 +253,46 @@ def test_lines_of_instructions_are_those_of_the_program():
     assert first + 2 in found
     assert line_of(three.__code__, -2) == first
     assert line_of(three.__code__, 10_000) == first
+
+
+def test_the_first_step_and_a_text_at_the_end_know_the_entry_they_were_made_in(traced):
+    def flag(nib):
+        nib.forward(9)
+        nib.text("wind")
+
+    nib = traced.new_nib()
+    flag(nib)
+    nib.forward(3)
+    origins, text = traced._origins, traced._columns.texts[0]
+    first = int(np.flatnonzero(origins.step_entries >= 0)[0])
+    assert origins.entry_of(first) == origins.step_entries[first]
+    assert origins.entry_of(-1) == origins.entry_of(99) == -1
+    assert origins.functions(origins.entry_calls[origins.entry_at(text.step, text.origin)])[-1] == "flag"
+    assert origins.entry_at(text.step, -1) == origins.entry_at(text.step, len(origins.places)) == -1
+
+
+def test_places_in_the_outermost_function_are_all(traced):
+    nib = traced.new_nib()
+    sail(nib)
+    origins = traced._origins
+    outermost = origins.functions(origins.places[-1].call)[0]
+    assert origins.places_in(outermost).all()
+    assert not origins.places_in("tree").any()
+
+
+def test_lines_are_read_anew_after_more_was_drawn(traced):
+    nib = traced.new_nib()
+    for length in (10, 20, 30):
+        side(nib, length)
+        origins, count = traced._origins, len(traced.trail)
+        assert len(origins.steps) == count
+        assert origins.of_step(count - 1).line == LINE + 4
+
+
+def test_a_sheet_from_elsewhere_knows_the_lines_of_what_it_came_with(traced):
+    side(traced.new_nib(), 10)
+    other = pickle.loads(pickle.dumps(traced))
+    assert other._origins.of_step(1).line == LINE + 4
+    other.new_nib().forward(20)
+    assert other._origins.of_step(1).line == LINE + 4
+    assert other._origins.of_step(3) is None

@@ -231,3 +231,28 @@ def test_things_are_taken_back_one_by_one_whatever_they_are():
     nib.forward(5)
     with pytest.raises(BadValue, match="undo: only 1 can be taken back, not 2"):
         sheet.undo(2)
+
+
+def test_the_words_of_a_stamp_lie_on_what_was_drawn_before_it():
+    def label(nib):
+        nib.rectangle(40, 20, fill="gold")
+        nib.text("7")
+
+    sheet = Sheet()
+    nib = sheet.new_nib()
+    nib.rectangle(200, 200, fill="navy")
+    nib.stamp(Motif.record(label))
+    columns = sheet._columns
+    (text,) = columns.texts
+    assert text.step > columns.areas["step"].max()
+    assert text.order > columns.areas["order"].max()
+
+
+def test_the_step_that_closes_a_contour_is_the_one_that_was_drawn_to_its_start():
+    sheet = Sheet()
+    nib = sheet.new_nib()
+    for _ in range(3):
+        nib.forward(10)
+        nib.left(90)
+    nib.line_to_start()
+    assert sheet._columns.closings["step"].tolist() == [4]
