@@ -161,8 +161,18 @@ def _evened(numbers: list[float]) -> Iterator[tuple[int, float]]:
         if step and all(evened[n] == number for n, number in others) and evened[0] == -evened[-1]:
             found.append((k, evened[k], abs(numbers[k] - evened[k]) / abs(step)))
     # Of three around 0 either end may be the wrong one.
-    if found and found[-1][2] and (count > 3 or found[-1][2] <= OF_THREE):
-        yield found[-1][:2]
+    if found and (off := found[-1][2]):
+        k, wanted, _ = found[-1]
+        if count > 3 or off <= OF_THREE or _is_mistyped(f"{numbers[k]:g}", f"{wanted:g}"):
+            yield k, wanted
+
+
+def _is_mistyped(written: str, wanted: str) -> bool:
+    """Whether one digit is the next or the one before, or two have changed places."""
+    others = [(a, b) for a, b in zip(written, wanted, strict=False) if a != b]
+    is_next = len(others) == 1 and abs(ord(others[0][0]) - ord(others[0][1])) == 1
+    is_exchanged = len(others) == 2 and others[0] == others[1][::-1]
+    return len(written) == len(wanted) and (is_next or is_exchanged)
 
 
 @rule(
