@@ -50,6 +50,8 @@ CURL = "def curl(steps):\n    for i in range(steps):\n        {}\n        nib.le
         ("turned-twice", 3, RING.format("    nib.left(45)\n")),
         ("unused-loop-value", 4, SIZES.format("for size in range(20, 90, 20):\n    square(20)\n")),
         ("unused-loop-value", 4, SIZES.format("for radius in range(20, 90, 20):\n    nib.circle(20)\n")),
+        ("unused-loop-value", 1, "for side in (-1, 1):\n    nib.forward(50)\n    nib.left(9)\n"),
+        ("unused-loop-value", 1, "for i, (x, y) in enumerate([(1, 2), (3, 4)]):\n    nib.travel_to(x, i)\n"),
         ("unused-loop-value", 2, 'for colour in ["red", "gold"]:\n    nib.ink = "red"\n    nib.left(9)\n'),
         ("drawn-after-loop", 3, DIAL.format("nib.text(str(hour))\n")),
         ("drawn-after-loop", 3, DIAL.format('with nib.area("gold"):\n    nib.polyline([(0, 9), (9, 9)])\n')),
@@ -102,7 +104,8 @@ def test_a_loop_is_found_at_its_line(rule, line, code):
         "def chain(kind, left):\n    if kind == 1:\n        nib.left(9)\n    if left > 0:\n"
         "        chain(kind, left - 1)\nchain(1, 5)\n",
         NESTED.format("k"),
-        "for angle in (0, 90, 180):\n    nib.forward(90)\n    nib.left(90)\n",
+        "for _ in (0, 90, 180):\n    nib.forward(90)\n    nib.left(90)\n",
+        "for i, (x, _) in enumerate([(1, 2), (3, 4)]):\n    nib.travel_to(x, i)\n",
         SIZES.format("for angle in range(30, 390, 30):\n    square(60)\n    nib.left(30)\n"),
         "for i in range(10, 0, -1):\n    nib.forward(i)\n",
         "for i in range(9):\n    if nib.dice.chance(0.1):\n        break\nnib.text(str(i))\n",

@@ -28,6 +28,7 @@ DECK = "def deck(plank=40, rows=5):\n    nib.rectangle({}, {})\n    nib.circle(p
 BAND = "def band(low, high):\n    nib.rectangle(9, high - low)\n"
 BANDS = BAND + "band(-90, -40)\nband({}, 10)\nband(10, 60)\nband(60, 80)\n"
 LANTERN = "nib.travel_to(0, 140)\nnib.polyline([({}, 90), (60, -60), (-60, -60), (-45, {}), (0, 140)])\n"
+SPIN = "".join(f"nib.line_to({r} * {{}}(3), {r} * {{}}(3))\n" for r in (5, 6, 7))
 DIAL = (
     "for i in range(12):\n    angle = radians(30 * i)\n    nib.travel_to(90 * cos(angle), 90 * sin(angle))\n"
     "    nib.line_to({}(angle), {}(angle))\n"
@@ -72,6 +73,11 @@ TREE = (
         ("unmirrored-point", 2, LANTERN.format(60, 90)),
         ("unmirrored-point", 2, LANTERN.format(45, 70)),
         ("sine-for-cosine", 4, DIAL.format("90 * sin", "90 * cos")),
+        ("sine-for-cosine", 4, DIAL.format("90 * cos", "90 * cos")),
+        ("sine-for-cosine", 3, SPIN.format("sin", "cos", "sin", "cos", "cos", "sin")),
+        ("sine-for-cosine", 1, SPIN.format("sin", "cos", "cos", "sin", "cos", "sin")),
+        ("number-for-name", 3, "def deck(rows):\n    size = 50\n    nib.rectangle(50 * rows, size * rows)\n"),
+        ("number-for-name", 2, DECK.format("9 + 40 * rows", "plank * rows")),
         (
             "degrees-for-radians",
             2,

@@ -224,15 +224,25 @@ def degrees_for_radians(tree: ast.Module) -> Iterator[SourceMatch]:
     "sine-for-cosine",
     HINT,
     "Reported when of several points with a cosine and a sine of one angle, one has them the other way "
-    "round. Not reported where one of them is taken away, as for a tangent.",
+    "round, and when a point has the cosine, or the sine, of one angle twice. "
+    "Not reported where one of them is taken away, as for a tangent.",
 )
 def sine_for_cosine(tree: ast.Module) -> Iterator[SourceMatch]:
     """`(r * cos(a), r * sin(a))` in one line and `(r * sin(a), r * cos(a))` in another."""
     for owner in (tree, *functions(tree)):
         pairs = [node for node in own_nodes(owner) if isinstance(node, ast.Tuple | ast.Call)]
         found = [(node, order) for node in pairs if (order := _order(node)) is not None]
+        for node, (word, angle, is_twice) in found:
+            if is_twice and called(node) in MOVES:
+                yield SourceMatch(
+                    node.lineno,
+                    f"This point has the {WORDS[word]} of {angle} twice.",
+                    f"Write {'cos' if word == 'sin' else 'sin'} in one of the two: x goes with the cosine, y "
+                    "with the sine.",
+                )
+        found = [one for one in found if not one[1][2]]
         for angle in {order[1] for _, order in found}:
-            orders = [(node, first) for node, (first, one) in found if one == angle]
+            orders = [(node, first) for node, (first, one, _) in found if one == angle]
             if len({first for _, first in orders}) < 2:
                 continue
             usual = "sin" if sum(first == "sin" for _, first in orders) * 2 > len(orders) else "cos"
@@ -247,10 +257,11 @@ def sine_for_cosine(tree: ast.Module) -> Iterator[SourceMatch]:
 
 
 WORDS = {"sin": "sine", "cos": "cosine"}
+MOVES = {"travel_to", "travel_by", "line_to", "line_by"}
 
 
-def _order(node: ast.Tuple | ast.Call) -> tuple[str, str] | None:
-    """Which of sine and cosine comes first in a point, and of what angle."""
+def _order(node: ast.Tuple | ast.Call) -> tuple[str, str, bool] | None:
+    """Which of sine and cosine comes first in a point, of what angle, and whether it stands there twice."""
     pair = node.elts if isinstance(node, ast.Tuple) else node.args
     if len(pair) != 2:
         return None
@@ -259,7 +270,9 @@ def _order(node: ast.Tuple | ast.Call) -> tuple[str, str] | None:
         return None
     (first,), (second,) = inside
     angles = {ast.unparse(one.args[0]) for one in (first, second) if isinstance(one, ast.Call) and one.args}
-    return (called(first), angles.pop()) if len(angles) == 1 and called(first) != called(second) else None
+    if len(angles) != 1:
+        return None
+    return called(first), angles.pop(), called(first) == called(second)
 
 
 def _is_stepped(node: ast.expr, scope: Scope) -> bool:

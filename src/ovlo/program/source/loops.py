@@ -317,7 +317,8 @@ def _draws_alike(loop: ast.For) -> bool:
     "unused-loop-value",
     HINT,
     "Reported when a loop goes through values that nothing in it uses, while a call inside is given a number "
-    "in the place of that value, or one item of the list the loop goes through.",
+    "in the place of that value, or one item of the list the loop goes through; and when these values are "
+    "written out in the loop, or it takes several at once.",
 )
 def unused_loop_value(tree: ast.Module) -> Iterator[SourceMatch]:
     """Loops over values, in which one of these stands as a constant."""
@@ -334,6 +335,7 @@ def unused_loop_value(tree: ast.Module) -> Iterator[SourceMatch]:
             continue
         inside = [node for one in loop.body for node in nodes(one)]
         used = {node.id for node in inside if isinstance(node, ast.Name)}
+        told: set[str] = set()
         for name, values in _gone_through(loop.target, loop.iter):
             if name.startswith("_") or name in used:
                 continue
@@ -344,11 +346,28 @@ def unused_loop_value(tree: ast.Module) -> Iterator[SourceMatch]:
                 or _item_of(inside, values)
             )
             if constant is not None and constant.lineno == constant.end_lineno:
+                told.add(name)
                 yield _instead_of(constant, name, loop)
+        yield from _never_used(loop, used | told)
         counted = _counted_list(loop)
         if counted is not None and (item := _item_of(inside, counted)) is not None:
             number = last_name(loop.target)
             yield _instead_of(item, f"{ast.unparse(counted)}[{number}]", loop)
+
+
+def _never_used(loop: ast.For, used: set[str]) -> Iterator[SourceMatch]:
+    """Names of a loop that nobody would write only to count: of values written out, or several at once."""
+    if not isinstance(loop.target, ast.Tuple) and not isinstance(loop.iter, ast.Tuple | ast.List):
+        return
+    if len(loop.body) == 1 and isinstance(loop.body[0], ast.With):
+        return  # what comes back and draws the same again is told of as that
+    for node in nodes(loop.target):
+        if isinstance(node, ast.Name) and not node.id.startswith("_") and node.id not in used:
+            yield SourceMatch(
+                loop.lineno,
+                f"This loop goes through values of {node.id}, but nothing in it uses {node.id}.",
+                f"Use {node.id} in the loop, or write _ for it if only the number of rounds counts.",
+            )
 
 
 def _instead_of(constant: ast.expr, name: str, loop: ast.For) -> SourceMatch:
