@@ -100,7 +100,9 @@ def _is_changeable(node: ast.AST) -> bool:
 
 def _is_exchangeable(call: ast.Call) -> bool:
     is_plain = not any(isinstance(one, ast.Starred) for one in call.args)
-    return len(call.args) == 2 and is_plain and ast.unparse(call.func).rpartition(".")[2] not in EITHER_WAY
+    if len(call.args) != 2 or ast.unparse(call.args[0]) == ast.unparse(call.args[1]):
+        return False
+    return is_plain and ast.unparse(call.func).rpartition(".")[2] not in EITHER_WAY
 
 
 def _name(node: ast.Attribute | ast.Name) -> str:
