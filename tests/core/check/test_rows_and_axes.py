@@ -159,7 +159,8 @@ def threads(count=5, turn=0):
 
 def test_one_line_drawn_again_and_again_is_told():
     assert told(threads()) == [("drawn-again", "This is drawn 5 times in the same place.")]
-    assert told(threads(2)) == told(threads(turn=9)) == []
+    assert told(threads(2)) == [("drawn-again", "This is drawn exactly where the same was drawn before.")]
+    assert told(threads(turn=9)) == []
 
 
 def test_planks_whose_first_joint_is_the_edge_of_the_sheet_are_even():
@@ -200,12 +201,15 @@ def gull(second="right", between="ink", ink="black", straight=False):
                 nib.arc_right(50, 70)
             if between == "style":
                 nib.line_width = 9
+            if between == "figure":
+                nib.circle(9 + len(nib.sheet.trail))
 
     return steer
 
 
-def test_an_open_line_drawn_twice_in_a_row_is_told():
-    assert told(gull("left")) == [
+@pytest.mark.parametrize("straight", [True, False])
+def test_an_open_line_drawn_twice_in_a_row_is_told(straight):
+    assert told(gull("left", straight=straight)) == [
         ("drawn-again", "This is drawn exactly where the same was drawn before."),
     ]
 
@@ -216,7 +220,7 @@ def test_an_open_line_drawn_twice_in_a_row_is_told():
         gull(),
         gull("left", between="style"),
         gull("left", ink="rgb(0 0 0 / 40%)"),
-        gull("left", straight=True),
+        gull("left", straight=True, between="figure"),
     ],
 )
 def test_lines_that_differ_or_add_up_are_not_told(steer):

@@ -49,7 +49,7 @@ class ClosedFigures(NamedTuple):
     HINT,
     "Reported when closed figures lie exactly on equal ones of the same style, so that nobody sees them. "
     "Reported too when most of the filled figures of a line are hidden by later ones of the same shape, and "
-    "when a curve or an open line of several steps is drawn twice in a row. "
+    "when a curve or an open line is drawn twice in a row. "
     "Not reported for translucent ones, if random numbers are used, and where fewer than "
     f"{LEAST_SHARE:.0%} of the figures of a line lie on others.",
 )
@@ -84,25 +84,28 @@ def drawn_again(sheet: Sheet, told: set[int]) -> Iterator[Match]:
 
 @rule("drawn-again")
 def open_again(sheet: Sheet, told: set[int]) -> Iterator[Match]:
-    """Open lines of several steps, or curves, that are drawn twice in a row."""
+    """Open lines that are drawn twice in a row."""
     columns, origins = sheet._columns, sheet._origins
     if sheet.seed is not None or origins is None or len(columns) > MOST_OPEN:
         return
     same = SAME * max(sheet.width, sheet.height)
     drawn = np.flatnonzero((columns.of_steps("pen") == PenState.DRAW) & (columns.of_steps("area") < 0))
+    if not len(drawn):
+        return
     styles, starts, points = columns.of_steps("style"), columns.starts, columns.points
     headings, is_curved = columns.steps["heading"], columns.is_curved
     before: tuple[object, ...] = ()
+    is_next = False
     for steps in np.split(drawn, np.flatnonzero(np.diff(columns.of_steps("contour")[drawn])) + 1):
-        if len(steps) < 2 and not is_curved[steps].any():
-            continue
         walked = np.vstack([starts[steps[:1]], points[steps]])
         if (np.abs(walked[-1] - walked[0]) <= same).all():
+            is_next = False
             continue
         style = columns.styles[int(styles[steps[0]])]
         way = np.round(walked / same).tobytes(), np.round(headings[steps], 6).tobytes(), style
         # What is not drawn right after each other may be the seam of two tiles.
-        if way == before and style.ink.opacity == 1:
+        is_line = len(steps) == 1 and not is_curved[steps[0]]
+        if way == before and style.ink.opacity == 1 and (is_next or not is_line):
             if told.isdisjoint(steps.tolist()):
                 yield Match(
                     "This is drawn exactly where the same was drawn before.",
@@ -111,7 +114,7 @@ def open_again(sheet: Sheet, told: set[int]) -> Iterator[Match]:
                     tuple(steps.tolist()),
                 )
             return  # the lines of one figure have one cause
-        before = way
+        before, is_next = way, True
 
 
 def _hidden(columns: Columns, figures: ClosedFigures, places: Ints, told: set[int]) -> Iterator[Match]:
