@@ -83,6 +83,12 @@ TREE = (
             2,
             DIAL.format("9 * cos", "9 * sin").replace("radians(30 * i)", "90 - 30 * i"),
         ),
+        (
+            "degrees-for-radians",
+            2,
+            DIAL.format("9 * cos", "9 * sin").replace("radians(30 * i)", "90 - 30 * i")
+            + DIAL.format("8 * cos", "8 * sin"),
+        ),
         ("fixed-condition", 2, OAR.format("Left")),
         ("fixed-condition", 2, "for i in range(9):\n    if i % 7 >= 7:\n        nib.forward(i)\n"),
         ("fixed-condition", 2, "for i in range(9):\n    if i % 7 > 8:\n        nib.forward(i)\n"),

@@ -80,6 +80,8 @@ class Scope:
     def __init__(self, tree: ast.Module, function: Function | None) -> None:
         self._values: dict[str, list[ast.expr]] = {}
         self._owner = tree if function is None else function
+        self._statements = [one for one in own_nodes(self._owner) if isinstance(one, ast.stmt)]
+        self._plain = [one for one in self._statements if isinstance(one, ast.Assign)]
         for owner in (tree, function) if function is not None else (tree,):
             found: dict[str, list[ast.expr]] = {}
             for node in own_nodes(owner):
@@ -96,13 +98,30 @@ class Scope:
 
     def made_for(self, node: ast.expr, names: set[str]) -> ast.expr | None:
         """The one value that a name is given, if only calls of some functions are given that name."""
-        values = self._values.get(node.id, []) if isinstance(node, ast.Name) else []
+        values = self._reaching(node) if isinstance(node, ast.Name) else []
         if len(values) != 1 or called(values[0]) == "range":
             return None
         calls = [one for one in own_nodes(self._owner) if called(one) in names]
         inside = sum(ast.unparse(one.args[0]) == ast.unparse(node) for one in calls)  # type: ignore[attr-defined]
-        reads = [one for one in own_nodes(self._owner) if isinstance(one, ast.Name) and one.id == node.id]  # type: ignore[attr-defined]
-        return values[0] if len(reads) == inside + 1 else None
+        name = node.id  # type: ignore[attr-defined]
+        reads = [one for one in own_nodes(self._owner) if isinstance(one, ast.Name) and one.id == name]
+        return values[0] if sum(isinstance(one.ctx, ast.Load) for one in reads) == inside else None
+
+    def _reaching(self, node: ast.Name) -> list[ast.expr]:
+        """The values that a name may have at a place: those since it was surely set, if it was."""
+        values = self._values.get(node.id, [])
+        before = [
+            one for one in self._plain if one.lineno < node.lineno and last_name(one.targets[0]) == node.id
+        ]
+        sure = [one.lineno for one in before if self._is_around(one, node.lineno)]
+        if not sure:
+            return values
+        return [one for one in values if max(sure) <= one.lineno < node.lineno]
+
+    def _is_around(self, statement: ast.stmt, line: int) -> bool:
+        """Whether all up to a line stands in the block of a statement, or deeper."""
+        between = [one for one in self._statements if statement.lineno < one.lineno <= line]
+        return all(one.col_offset >= statement.col_offset for one in between)
 
     def any(self, node: ast.expr, says: Callable[[ast.expr], bool | None], depth: int = 0) -> bool:
         """Whether a part of an expression says yes; what says no is not looked into."""
@@ -110,7 +129,7 @@ class Scope:
         if said is not None:
             return said
         if isinstance(node, ast.Name) and depth < DEEPEST:
-            return any(self.any(value, says, depth + 1) for value in self._values.get(node.id, ()))
+            return any(self.any(value, says, depth + 1) for value in self._reaching(node))
         return any(self.any(part, says, depth) for part in children(node) if isinstance(part, ast.expr))
 
 
