@@ -1,8 +1,8 @@
 """Small wrong changes of a program, of the kinds that people make.
 
-Another comparison, sign or connective, a number that is one more, a tolerance a million times as wide; a
-condition that never holds or that is the other way round; a call, a result or a named argument left out; two
-arguments exchanged; x for y, left for right, first for last.
+Another sign or connective; a comparison the other way round, or one off where whole numbers are counted; a
+number that is one more, a tolerance a million times as wide; a condition that is the other way round; a call,
+a result or a named argument left out; two arguments exchanged; x for y, left for right, first for last.
 
 changes = changes_of(Path("src/ovlo/core/pen"), 20, "seed")
 """
@@ -15,8 +15,9 @@ from hashlib import sha256
 from pathlib import Path
 from typing import NamedTuple
 
-COMPARED = {
-    ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq,
+ONE_OFF = {ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt}
+REVERSED = {
+    ast.Lt: ast.Gt, ast.LtE: ast.GtE, ast.Gt: ast.Lt, ast.GtE: ast.LtE, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq,
     ast.Is: ast.IsNot, ast.IsNot: ast.Is, ast.In: ast.NotIn, ast.NotIn: ast.In,
 }  # fmt: skip
 COMPUTED = {ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult}
@@ -62,13 +63,16 @@ def _nodes(tree: ast.AST) -> list[ast.AST]:
         if isinstance(node, ast.If) and ast.unparse(node.test) == "TYPE_CHECKING":
             continue
         for name, value in ast.iter_fields(node):
-            if name not in ("annotation", "returns", "type_comment") and not _is_silent(node):
-                found += [part for part in (value if isinstance(value, list) else [value]) if _is_node(part)]
+            if name not in ("annotation", "returns", "type_comment"):
+                parts = value if isinstance(value, list) else [value]
+                found += [part for part in parts if _is_node(part) and not _is_silent(part, node)]
     return found
 
 
-def _is_silent(node: ast.AST) -> bool:
-    """Whether a part says how much a cache holds, or what a type may be: nothing that shows depends on it."""
+def _is_silent(node: ast.AST, around: ast.AST) -> bool:
+    """Whether nothing that shows depends on a part: the size of a cache, the bound of a type, -1 for none."""
+    if isinstance(node, ast.UnaryOp):
+        return ast.unparse(node) == "-1" and not isinstance(around, ast.Subscript)
     return isinstance(node, ast.Call) and ast.unparse(node.func) in ("lru_cache", "TypeVar")
 
 
@@ -92,7 +96,7 @@ def _is_changeable(node: ast.AST) -> bool:
     if isinstance(node, ast.UnaryOp):
         return isinstance(node.op, ast.Not)
     if isinstance(node, ast.Call):
-        return not _is_silent(node) and (_is_exchangeable(node) or bool(node.keywords))
+        return _is_exchangeable(node) or bool(node.keywords)
     if isinstance(node, ast.Attribute | ast.Name):
         return isinstance(node.ctx, ast.Load) and _name(node) in OPPOSITE
     return isinstance(node, ast.BoolOp | ast.IfExp | ast.While)
@@ -122,11 +126,19 @@ def _mutant(path: Path, number: int) -> Mutant:
     return Mutant(path, line, last, what, inside, ast.unparse(ast.fix_missing_locations(tree)))
 
 
+def _is_whole(node: ast.expr) -> bool:
+    """Whether one side of a comparison counts something: 2, or len(points)."""
+    if isinstance(node, ast.Call):
+        return ast.unparse(node.func) == "len"
+    return isinstance(node, ast.Constant) and type(node.value) is int and node.value > 0
+
+
 def _change(node: ast.AST) -> str:
     """Change a node; what was changed into what."""
     before = ast.unparse(node).splitlines()[0]
     if isinstance(node, ast.Compare):
-        node.ops = [COMPARED[type(node.ops[0])]()]
+        kinds = REVERSED | (ONE_OFF if any(map(_is_whole, (node.left, *node.comparators))) else {})
+        node.ops = [kinds[type(node.ops[0])]()]
     elif isinstance(node, ast.BinOp):
         node.op = COMPUTED[type(node.op)]()
     elif isinstance(node, ast.BoolOp):
@@ -134,7 +146,9 @@ def _change(node: ast.AST) -> str:
     elif isinstance(node, ast.Constant):
         is_tolerance = 0 < node.value < TOLERANCE  # type: ignore[operator]
         node.value = node.value * WIDER if is_tolerance else node.value + 1  # type: ignore[operator]
-    elif isinstance(node, ast.If | ast.IfExp | ast.While):
+    elif isinstance(node, ast.If | ast.IfExp):
+        node.test = ast.UnaryOp(ast.Not(), node.test)
+    elif isinstance(node, ast.While):
         node.test = ast.Constant(False)
     elif isinstance(node, ast.Expr | ast.Return):
         node.value = ast.Constant(None)
