@@ -14,7 +14,7 @@ RULES = {
     *("line-to-figure", "uneven-turns", "left-over-turn", "unlike-remainders", "number-for-name"),
     *("broken-chain", "unmirrored-point", "sine-for-cosine", "uneven-numbers", "degrees-for-radians"),
     *("fixed-condition", "other-count", "unused-parameter", "no-way-back", "drawn-before-travel"),
-    *("unused-value", "short-remainder"),
+    *("unused-value", "short-remainder", "swapped-values", "left-out-word"),
 }
 
 
@@ -29,6 +29,8 @@ BAND = "def band(low, high):\n    nib.rectangle(9, high - low)\n"
 BANDS = BAND + "band(-90, -40)\nband({}, 10)\nband(10, 60)\nband(60, 80)\n"
 LANTERN = "nib.travel_to(0, 140)\nnib.polyline([({}, 90), (60, -60), (-60, -60), (-45, {}), (0, 140)])\n"
 SPIN = "".join(f"nib.line_to({r} * {{}}(3), {r} * {{}}(3))\n" for r in (5, 6, 7))
+KNOT = "def knot(nib, x, y, size):\n    nib.travel_to(x, y)\n    nib.circle(size)\nknot({})\n"
+BARS = "".join(f"nib.rectangle(9, {h}{{0}})\n" for h in (20, 30, 40)) + "nib.rectangle(5, 5{1})\n"
 DIAL = (
     "for i in range(12):\n    angle = radians(30 * i)\n    nib.travel_to(90 * cos(angle), 90 * sin(angle))\n"
     "    nib.line_to({}(angle), {}(angle))\n"
@@ -89,6 +91,14 @@ TREE = (
             DIAL.format("9 * cos", "9 * sin").replace("radians(30 * i)", "90 - 30 * i")
             + DIAL.format("8 * cos", "8 * sin"),
         ),
+        ("swapped-values", 2, "def tile(width, height):\n    nib.rectangle(height, width)\ntile(4, 5)\n"),
+        (
+            "swapped-values",
+            3,
+            "def tile(x, y):\n    nib.travel_to(x, y)\n    nib.line_to(y, x)\ntile(4, 5)\n",
+        ),
+        ("swapped-values", 4, KNOT.format("nib, y, x, 9")),
+        ("left-out-word", 4, BARS.format(", anchor='corner'", "")),
         ("fixed-condition", 2, OAR.format("Left")),
         ("fixed-condition", 2, "for i in range(9):\n    if i % 7 >= 7:\n        nib.forward(i)\n"),
         ("fixed-condition", 2, "for i in range(9):\n    if i % 7 > 8:\n        nib.forward(i)\n"),
@@ -144,6 +154,10 @@ def test_what_keeps_no_law_is_found_at_its_line(rule, line, code):
     [
         "nib.travel_to(5, 5)\nnib.line_to(-60, 0)\nnib.turn_to(40)\nnib.forward(9)\n",
         "nib.line_to(-60, 0)\nnib.circle(4)\n",
+        KNOT.format("nib, x, y, 9"),
+        KNOT.format("nib, y, x, 9") + "knot(nib, x, y, 9)\n",
+        BARS.format(", anchor='corner'", ", anchor='corner'"),
+        BARS.format("", ", anchor='corner'"),
         "with nib.area('red'):\n    nib.line_to(9, 9)\n    nib.turn_to(40)\n    nib.forward(9)\n",
         "nib.lift()\nnib.line_to(9, 9)\nnib.lower()\nnib.line_to(30, 9)\nnib.turn_to(20)\n",
         POST.format("line_to") + "post(3)\n",

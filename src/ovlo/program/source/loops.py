@@ -415,7 +415,7 @@ def _of_that_name(
     for call in inside:
         if not isinstance(call, ast.Call) or (first == step and called(call) in STEERING):
             continue
-        names = taken.get(called(call)) or _parameters_of_nib(called(call))
+        names = taken.get(called(call)) or parameters_of_nib(called(call))
         given = [*zip(names, call.args, strict=False), *((one.arg, one.value) for one in call.keywords)]
         for parameter, value in given:
             if parameter == name and isinstance(value, ast.Constant) and number_at(value) == first:
@@ -424,7 +424,7 @@ def _of_that_name(
 
 
 @lru_cache(maxsize=64)
-def _parameters_of_nib(name: str) -> tuple[str, ...]:
+def parameters_of_nib(name: str) -> tuple[str, ...]:
     """What a method of a nib takes, by name."""
     method = getattr(Nib, name, None) if name and not name.startswith("_") else None
     return tuple(inspect.signature(method).parameters)[1:] if inspect.isfunction(method) else ()

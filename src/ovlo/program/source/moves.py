@@ -1,4 +1,4 @@
-"""Moves and turns that are nearly others: a line for a travel, turns that all but cancel out.
+"""Moves and turns that are nearly others: a line for a travel, turns that all but cancel out, y before x.
 
 for one in line_to_figure(tree): ...
 """
@@ -7,9 +7,10 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Iterator
+from itertools import combinations
 
-from ovlo.core.values.finding import HINT, rule
-from ovlo.program.source.loops import MARKS, TRAVELS, TURNS
+from ovlo.core.values.finding import HINT, Edit, rule
+from ovlo.program.source.loops import MARKS, TRAVELS, TURNS, parameters_of_nib
 from ovlo.program.source.tree import (
     Function,
     Loop,
@@ -180,4 +181,68 @@ def uneven_turns(tree: ast.Module) -> Iterator[SourceMatch]:
                 "what it draws bends.",
                 f"Turn by {first:g}° both times, if it should go on straight.",
                 edit=replacing(calls[1].args[0], f"{first:g}"),
+            )
+
+
+@rule(
+    "swapped-values",
+    HINT,
+    "Reported when a call is given two names that are those of its own parameters, but each in the place of "
+    "the other: travel_to(y, x). Not reported for a function that is called both ways.",
+)
+def swapped_values(tree: ast.Module) -> Iterator[SourceMatch]:
+    """Names that are given in the place of each other."""
+    taken = {one.name: tuple(arg.arg for arg in parameters(one)) for one in functions(tree)}
+    found: dict[str, list[SourceMatch]] = {}
+    straight: set[str] = set()
+    for call in nodes(tree):
+        if not isinstance(call, ast.Call):
+            continue
+        name = called(call)
+        known = taken.get(name, ()) if isinstance(call.func, ast.Name) else parameters_of_nib(name)
+        given = dict(
+            zip(known, (one.id if isinstance(one, ast.Name) else "" for one in call.args), strict=False)
+        )
+        pairs = [(a, b) for a, b in combinations(given, 2) if {given[a], given[b]} == {a, b}]
+        if any(given[a] == a for a, _ in pairs):
+            straight.add(name)
+        for a, b in pairs if any(given[a] == b for a, b in pairs) else ():
+            first, second = (call.args[known.index(one)] for one in (a, b))
+            is_next = known.index(b) == known.index(a) + 1 and first.lineno == second.end_lineno
+            edit = Edit(first.lineno, first.col_offset, second.end_col_offset or 0, f"{a}, {b}")
+            found.setdefault(name, []).append(
+                SourceMatch(
+                    call.lineno,
+                    f"{name} takes {a} before {b}, but is given {b} before {a}.",
+                    f"Write {a} where {b} stands, and {b} where {a} stands.",
+                    edit=edit if is_next else None,
+                )
+            )
+    for name, matches in found.items():
+        if name not in straight or name not in taken:
+            yield from matches
+
+
+FEWEST_LIKE = 3
+"""Calls that all name where their figure stands or their words begin."""
+
+
+@rule(
+    "left-out-word",
+    HINT,
+    f"Reported when {FEWEST_LIKE} or more calls of a method are all given the same anchor or align, and one "
+    "more is given none.",
+)
+def left_out_word(tree: ast.Module) -> Iterator[SourceMatch]:
+    """The one rectangle without the anchor of all others, the one text without their align."""
+    for method, word in (("rectangle", "anchor"), ("text", "align")):
+        calls = [call for call in calls_of(tree, method) if isinstance(call.func, ast.Attribute)]
+        given = [[ast.unparse(one.value) for one in call.keywords if one.arg == word] for call in calls]
+        values = {value for some in given for value in some}
+        if given.count([]) == 1 and len(given) > FEWEST_LIKE and len(values) == 1:
+            call, value = calls[given.index([])], values.pop()
+            yield SourceMatch(
+                call.lineno,
+                f"All other calls of {method} are given {word}={value}; this one is not.",
+                f"Add {word}={value}, unless this one is to differ.",
             )
