@@ -127,6 +127,11 @@ TREE = (
             "def side(sides, length):\n    for _ in range(sides):\n        nib.forward(60)\n"
             "        nib.left(360 / sides)\nside(3, 60)\nside(4, 50)\n",
         ),
+        (
+            "unused-parameter",
+            2,
+            "def dot(x, colour):\n    nib.circle(x, fill='red')\nfor x in (3, 4):\n    dot(x, x)\n",
+        ),
         ("unused-parameter", 2, "def tag(name='Mira'):\n    nib.text('name', size=9)\ntag()\n"),
         ("no-way-back", 10, TREE.format("forward")),
         ("drawn-before-travel", 2, TICKET.format("")),
@@ -135,6 +140,7 @@ TREE = (
             3,
             "for x in (1, 2, 3):\n    y = 9\n    nib.star(5, 9)\n    nib.travel_to(x, 9)\n",
         ),
+        ("unused-value", 2, "small = Motif.record(print)\nlarge = small.scaled(2)\nnib.stamp(small)\n"),
         ("unused-value", 4, TAIL.format(150)),
         ("unused-value", 5, TAIL.format(140)),
         ("unused-value", 3, "x, y = 150, 90\nfor _ in range(3):\n    nib.travel_to(150, y)\n    x -= 9\n"),
@@ -155,6 +161,7 @@ def test_what_keeps_no_law_is_found_at_its_line(rule, line, code):
         "nib.travel_to(5, 5)\nnib.line_to(-60, 0)\nnib.turn_to(40)\nnib.forward(9)\n",
         "nib.line_to(-60, 0)\nnib.circle(4)\n",
         KNOT.format("nib, x, y, 9"),
+        "SIZE = 9\n_rest = 3\nsheet = kite.run()\n",
         KNOT.format("nib, y, x, 9") + "knot(nib, x, y, 9)\n",
         BARS.format(", anchor='corner'", ", anchor='corner'"),
         BARS.format("", ", anchor='corner'"),

@@ -105,7 +105,7 @@ def test_a_slip_is_found_at_its_line(rule, line, code):
         "def tail(n):\n    if n > 5:\n        print(1)\n    elif n < 3:\n        print(2)\n",
         "def tail(nib, places=[]):\n    nib.forward(len(places))\n",
         "def tail(nib, places=[]):\n    places = list(places)\n    places.append(nib)\n",
-        "size = 4\nWIDTH = 9\n",
+        "SIZE = 4\nWIDTH = 9\n",
         "def tail(row, column):\n    if (row + column) % 2 == 0 and row % 3 == 2:\n        print(row)\n",
         "def tail(row, column):\n    print(row + column % 2, 10 + column % 3 == 11)\n",
         "inks = ['red', 'gold', 'navy']\nprint(inks[0], inks[1])\n",

@@ -16,6 +16,8 @@ from ovlo.core.check.check import RULES as CORE_RULES
 from ovlo.core.pen.unused import HOW
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
+from ovlo.core.values.colour_names import NAMED
+from ovlo.core.values.everyday import COLOUR
 from ovlo.core.values.finding import HINT, PROBLEM, Edit, Finding, declared, rule, rules_in
 from ovlo.program.source import angles, loops, moves, numbers, recursion, regularities, slips, styles
 from ovlo.program.source.loops import MARKS
@@ -165,14 +167,20 @@ def _called_again(function: Function) -> tuple[ast.Call, ast.Call] | None:
 
 
 def _written_instead(function: Function, parameter: ast.arg, tree: ast.Module) -> ast.Constant | None:
-    """The number in a function that a parameter is by default or is given, or its name in quotation marks."""
+    """What a parameter is by default or is given, written out in a function; or its name in quotation marks.
+
+    For a colour that is the one colour there, whatever it is.
+    """
     at = parameters(function).index(parameter)
     calls = calls_of(tree, function.name)
     given = [defaults(function).get(parameter), *(call.args[at] for call in calls if len(call.args) > at)]
-    values = [number_at(one) for one in given if one is not None]
+    values = [
+        one.value if isinstance(one, ast.Constant) else number_at(one) for one in given if one is not None
+    ]
     written = [node for one in function.body[_docstring(function) :] for node in nodes(one)]
     texts = [part for call in written if isinstance(call, ast.Call) for part in call.args]
-    for wanted, among in ((values, written), ([parameter.arg], texts)):
+    colours = list(NAMED) if parameter.arg in ("ink", "fill", *COLOUR.split()) else []
+    for wanted, among in ((values, written), ([parameter.arg], texts), (colours, written)):
         found = [
             node
             for node in among

@@ -111,20 +111,39 @@ def _sentence(words: str) -> str:
 @rule(
     "unused-value",
     HINT,
-    "Reported when a function gives a name a value that nothing uses, or only uses it to change it.",
+    "Reported when a name is given a value that nothing uses, or that is only used to change it. Outside "
+    "functions not reported for constants in capitals, a nib, and what run, check or compare gives.",
 )
 def _unused_value(tree: ast.Module) -> Iterator[SourceMatch]:
     for owner in (tree, *functions(tree)):
         for loop in own_nodes(owner):
             if isinstance(loop, Loop):
                 yield from _only_changed(loop, owner)
-    for line, name, _ in _about(tree, "UnusedVariable"):
+    for line, name in (
+        *_unread_in_module(tree),
+        *((line, name) for line, name, _ in _about(tree, "UnusedVariable")),
+    ):
         if not name.startswith("_"):
             yield SourceMatch(
                 line,
                 f"{name} is given a value here that nothing uses.",
                 f"Use {name}, or remove the line.",
             )
+
+
+KEPT = {"new_nib", "Sheet", "run", "check", "compare"}
+"""Calls that do something, so that what they give may be left alone."""
+
+
+def _unread_in_module(tree: ast.Module) -> Iterator[tuple[int, str]]:
+    """The lines outside functions that name something which the whole file never reads, with the names."""
+    read = read_names(tree)
+    for statement in tree.body:
+        if isinstance(statement, ast.Assign) and called(statement.value) not in KEPT:
+            for target in statement.targets:
+                name = last_name(target) if isinstance(target, ast.Name) else "_"
+                if name not in read and not name.isupper() and name[0] != "_":
+                    yield statement.lineno, name
 
 
 def _only_changed(loop: Loop, owner: ast.AST) -> Iterator[SourceMatch]:
