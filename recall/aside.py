@@ -59,7 +59,7 @@ def variants(words: Sequence[str]) -> Iterator[Variant]:
 
 
 def findings(text: str, folder: Path) -> tuple[list[Finding], set[int]]:
-    """What a check says of a program, and the lines that its error names, if it fails."""
+    """What a check says of a program, and the lines that its error and its warnings name."""
     path = folder / "scene.py"
     path.write_text(text, encoding="utf-8")
     with warnings.catch_warnings():
@@ -67,7 +67,8 @@ def findings(text: str, folder: Path) -> tuple[list[Finding], set[int]]:
         outcome = run_program(
             load(str(path)), {}, 7 if "dice" in text else None, Limits(100_000, 20), traced=True
         )
-    failed = {int(line) for line in re.findall(r"line (\d+)", outcome.trouble)}
+    words = " ".join((outcome.trouble, *outcome.notices))
+    failed = {int(line) for line in re.findall(r"line (\d+)", words)}
     return [] if outcome.sheet is None else outlets.check(outcome.sheet, (), outcome.stopped_at), failed
 
 

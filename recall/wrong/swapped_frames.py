@@ -11,4 +11,4 @@ def framed(nib, x, width, height, colour):
 def gallery(nib):
     framed(nib, -150, 100, 120, "tomato")
     framed(nib, 0, 120, 90, "steelblue")
-    framed(nib, 140, 80, 130, "gold")
+    framed(nib, 150, 80, 130, "gold")

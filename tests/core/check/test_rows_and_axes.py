@@ -109,12 +109,28 @@ def test_what_keeps_the_axis_or_is_elsewhere_is_not_told(steer):
     assert [rule for rule, _ in told(steer) if rule == "off-axis"] == []
 
 
+def test_gleams_on_balls_in_the_middle_may_be_beside_it():
+    def balls(nib):
+        for x in (-80, 0, 80):
+            nib.travel_to(x, 40)
+            nib.circle(30, fill="crimson")
+        for x in (-80, 0, 80):
+            nib.travel_to(x - 10, 52)
+            nib.circle(5, fill="white")
+        nib.travel_to(0, -60)
+        nib.rectangle(200, 20, fill="peru")
+        nib.travel_to(0, -90)
+        nib.rectangle(160, 20, fill="peru")
+
+    assert told(balls) == []
+
+
 def boats(count=5, first=-125, step=50, ground=300, last=30, chance=False):
     def steer(nib):
         if chance:
             nib.dice.integer(1, 6)
         nib.rectangle(ground, 120, fill="lightblue")
-        for i in range(count):
+        for i, _ in enumerate([0] * count):  # as many as it is, whatever a parameter says
             nib.travel_to(first + step * i, 0)
             width = last if i == count - 1 else 30
             nib.ellipse(width, 24, fill="peru")

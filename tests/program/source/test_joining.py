@@ -70,3 +70,14 @@ def test_styles_and_angles_that_are_right(program, code):
     mine = "def mine(nib):\n    nib.forward(90)\n\n\n"
     found = checked(program, f"{mine}@drawing\ndef kite(nib):\n    mine(nib)\n    {code}\n")
     assert [one for one in found if one.rule not in ("unused-function", "off-sheet")] == []
+
+
+@pytest.mark.parametrize(("count", "rules"), [("5", ["short-row"]), ("boats", [])])
+def test_a_row_as_long_as_a_parameter_says_may_be_of_any_length(program, count, rules):
+    code = (
+        "from ovlo import drawing\n@drawing(width=300, height=200)\ndef row(nib, boats=5):\n"
+        f"    for i in range({count}):\n        nib.travel_to(-125 + 50 * i, 0)\n"
+        "        nib.ellipse(30, 12, fill='teal')\n    nib.circle(boats)\n"
+    )
+    outcome = run_program(load(str(program(code))), limits=Limits(), traced=True)
+    assert [one.rule for one in outcome.sheet.check()] == rules

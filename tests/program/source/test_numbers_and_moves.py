@@ -14,7 +14,7 @@ RULES = {
     *("line-to-figure", "uneven-turns", "left-over-turn", "unlike-remainders", "number-for-name"),
     *("broken-chain", "unmirrored-point", "sine-for-cosine", "uneven-numbers", "degrees-for-radians"),
     *("fixed-condition", "other-count", "unused-parameter", "no-way-back", "drawn-before-travel"),
-    *("unused-value", "short-remainder", "swapped-values", "left-out-word"),
+    *("unused-value", "short-remainder", "swapped-values", "left-out-word", "missing-f"),
 }
 
 
@@ -140,6 +140,8 @@ TREE = (
             3,
             "for x in (1, 2, 3):\n    y = 9\n    nib.star(5, 9)\n    nib.travel_to(x, 9)\n",
         ),
+        ("missing-f", 2, "price = 3\nnib.text('{price} €', size=price)\n"),
+        ("missing-f", 2, "def tag(price):\n    nib.text(words='for {price} €', size=price)\n"),
         ("unused-value", 2, "small = Motif.record(print)\nlarge = small.scaled(2)\nnib.stamp(small)\n"),
         ("unused-value", 4, TAIL.format(150)),
         ("unused-value", 5, TAIL.format(140)),
@@ -162,6 +164,8 @@ def test_what_keeps_no_law_is_found_at_its_line(rule, line, code):
         "nib.line_to(-60, 0)\nnib.circle(4)\n",
         KNOT.format("nib, x, y, 9"),
         "SIZE = 9\n_rest = 3\nsheet = kite.run()\n",
+        "price = 3\nnib.text(f'{price} €')\nnib.text('{price} €'.format(price=price))\nnib.text('{kites}')\n",
+        "def deck(boards=12):\n    nib.travel_to(480 / boards, 0)\n    nib.rectangle(12, 12)\ndeck()\n",
         KNOT.format("nib, y, x, 9") + "knot(nib, x, y, 9)\n",
         BARS.format(", anchor='corner'", ", anchor='corner'"),
         BARS.format("", ", anchor='corner'"),

@@ -62,6 +62,7 @@ def off_axis(sheet: Sheet, boxes: MarkBoxes, told: set[int]) -> Iterator[Match]:
             is_even
             and here.sum() > 1
             and is_filled[here].all()
+            and not _lie_on_others(lows, highs, here, is_filled)
             and abs(beside) * sheet._pixels_per_unit >= LEAST
             and abs(beside) <= NEAR * width
         ):
@@ -79,6 +80,18 @@ def off_axis(sheet: Sheet, boxes: MarkBoxes, told: set[int]) -> Iterator[Match]:
             complex(beside, 0),
             tuple(mine.tolist()),
         )
+
+
+def _lie_on_others(low: Floats, high: Floats, here: Bools, is_filled: Bools) -> bool:
+    """Whether each of some figures lies on a filled one of its own, as a gleam on each of several balls."""
+    grounds = set()
+    for number in np.flatnonzero(here).tolist():
+        others = np.flatnonzero(is_filled[:number] & ~here[:number])
+        holds = ((low[others] <= low[number]) & (high[others] >= high[number])).all(axis=1)
+        if not holds.any():
+            return False
+        grounds.add(int(others[holds][-1]))
+    return len(grounds) == int(here.sum())
 
 
 @rule(

@@ -15,7 +15,15 @@ from dataclasses import replace
 from ovlo.core.values.finding import PROBLEM, Finding
 from ovlo.program.source.edits import with_edit
 from ovlo.program.source.rules import findings_in, parsed
-from ovlo.program.source.tree import Loop, called, lone_expressions, nodes
+from ovlo.program.source.tree import (
+    Loop,
+    called,
+    functions,
+    lone_expressions,
+    nodes,
+    parameters,
+    read_names,
+)
 
 EXPLAINED = {
     "radians-for-degrees": {
@@ -37,6 +45,7 @@ EXPLAINED = {
     "missing-brackets": {"covered", "no-contrast"},
     "endless-loop": {"off-sheet", "tiny-picture", "retraced-line", "drift", "drawn-again", "covered"},
     "unused-parameter": {"retraced-line", "covered"},
+    "missing-f": {"unused-value", "unused-parameter", "unused-loop-value"},
     "unused-function": {"still-lifted"},
     "unreachable": {"turns-miss-360", "not-closed", "still-lifted", "retraced-line"},
     "same-loop-name": {"turns-miss-360", "rosette-misses-360", "drift"},
@@ -91,9 +100,25 @@ def joined(of_picture: list[Finding], files: Iterable[str]) -> list[Finding]:
         if any(other.severity == PROBLEM for other in explained):
             one = replace(one, severity=PROBLEM)  # a cause is as bad as what it leads to
         is_seen = one.rule in SEEN and any(_is_seen(one, other, trees) for other in of_picture)
+        if _counts_by_parameter(one, trees.get(one.file)):
+            continue
         if not is_seen and not any(_explains(cause, one, trees) for cause in of_source):
             left.append(with_edit(_placed(one, trees.get(one.file)), trees.get(one.file)))
     return left
+
+
+def _counts_by_parameter(finding: Finding, tree: ast.Module | None) -> bool:
+    """Whether a row is as long as a parameter says, which somebody may be trying values of."""
+    if finding.rule != "short-row" or tree is None:
+        return False
+    lines = {*finding.lines, *finding.callers}
+    for function in functions(tree):
+        taken = {one.arg for one in parameters(function)}
+        loops = [one for one in nodes(function) if isinstance(one, ast.For) and called(one.iter) == "range"]
+        asked = [one for one in loops if taken & read_names(one.iter)]
+        if any(not lines.isdisjoint(range(one.lineno, (one.end_lineno or 0) + 1)) for one in asked):
+            return True
+    return False
 
 
 def is_finished(finding: Finding, stopped_at: tuple[tuple[str, int], ...] | None) -> bool:

@@ -17,6 +17,7 @@ from ovlo.program.source.tree import (
     called,
     called_by,
     changed_names,
+    children,
     default_numbers,
     every_block,
     functions,
@@ -404,7 +405,8 @@ def number_for_name(tree: ast.Module) -> Iterator[SourceMatch]:
             for name, value in values.items():
                 numbers = [at for one in call.args if (at := _factor(one, value)) is not None]
                 is_beside = any(name in read_names(one) for one in call.args)
-                if name in used and (len(numbers) == 2 or (numbers and is_beside)):
+                is_length = len(numbers) == 2 and _is_length(name, function)
+                if name in used and (is_length or (numbers and is_beside)):
                     yield SourceMatch(
                         call.lineno,
                         f"{called(call)} is given {value:g}, which is what {name} is here; with another "
@@ -412,6 +414,20 @@ def number_for_name(tree: ast.Module) -> Iterator[SourceMatch]:
                         f"Write {name} instead of {value:g}, if it should follow.",
                         edit=replacing(numbers[0], name) if len(numbers) == 1 else None,
                     )
+
+
+def _is_length(name: str, function: Function) -> bool:
+    """Whether a name is a length somewhere, and not only how many parts something has."""
+    calls = [node for node in nodes(function) if isinstance(node, ast.Call)]
+    given = [one for call in calls if called(call) not in ("range", "full_turn") for one in call.args]
+    return any(name in _undivided(one) for one in given)
+
+
+def _undivided(node: ast.AST) -> set[str]:
+    """The names in a part of a program, but for what something is divided by."""
+    if isinstance(node, ast.BinOp) and isinstance(node.op, ast.Div):
+        return _undivided(node.left)
+    return {last_name(node)} if isinstance(node, ast.Name) else set().union(*map(_undivided, children(node)))
 
 
 def _constants(function: Function) -> dict[str, float]:

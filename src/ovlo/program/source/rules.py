@@ -19,7 +19,7 @@ from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.colour_names import NAMED
 from ovlo.core.values.everyday import COLOUR
 from ovlo.core.values.finding import HINT, PROBLEM, Edit, Finding, declared, rule, rules_in
-from ovlo.program.source import angles, loops, moves, numbers, recursion, regularities, slips, styles
+from ovlo.program.source import angles, loops, moves, numbers, recursion, regularities, slips, styles, words
 from ovlo.program.source.loops import MARKS
 from ovlo.program.source.tree import (
     Function,
@@ -283,7 +283,7 @@ def _is_empty(function: Function) -> bool:
     )
 
 
-OWN = sys.modules[__name__], recursion, loops, moves, regularities, numbers, styles, angles, slips
+OWN = sys.modules[__name__], recursion, loops, moves, regularities, numbers, styles, angles, slips, words
 
 LOOKS = rules_in(*OWN)
 """The functions that look at a program, one a rule."""
