@@ -65,7 +65,37 @@ def night(nib, stars=6):
     nib.text("Moon over Marrow Bay", size=30, font="serif")
 """
 
+WALK = """\
+from ovlo import drawing
+
+
+@drawing(width=260, height=200, unit="mm")
+def pier(nib, number_of_planks=40, turn_after_each=74.5, colour="navy"):
+    nib.ink = colour
+    for i in range(number_of_planks):
+        with nib.styled(line_width=1 + i % 3, line_dash=(4, 2) if i % 5 == 0 else None):
+            nib.forward(60 + i % 30)
+        nib.left(turn_after_each)
+        if i % 8 == 0:
+            with nib.area("gold" if i % 16 else "rgb(0 128 128 / 50%)"):
+                nib.circle(9)
+    nib.travel_to(-120, -90)
+    nib.text("Pier", size=9, font="stroke")
+"""
+
 FILES = {
+    "walk.svg": "draw walk.py --overlay steps,findings,angles -o walk.svg",
+    "long_walk.svg": "draw walk.py --set number_of_planks=400 --overlay steps,grid -o long_walk.svg",
+    "captions.svg": (
+        "vary walk.py --values number_of_planks=10,200 --values turn_after_each=74.5,119.125 "
+        "--values colour=tomato,slateblue,none --columns 6 -o captions.svg"
+    ),
+    "narrow.svg": "vary walk.py --values turn_after_each=70..76.5..0.5 --columns 14 -o narrow.svg",
+    "film_of_walk.svg": "animate walk.py --seconds 2 --pointer -o film_of_walk.svg",
+    "walk.pdf": "draw walk.py --page-size A6 --landscape --overlay axes,steps -o walk.pdf",
+    "walk_plot.svg": "plot walk.py --hatch crosshatch --hatch-spacing 1.5mm --fit -o walk_plot.svg",
+    "walk.gcode": "plot walk.py --set number_of_planks=12 --hatch-spacing 2mm -o walk.gcode",
+    "walk.hpgl": "plot walk.py --hatch concentric --hatch-spacing 1mm --pen-tray pens.toml -o walk.hpgl",
     "overlays.svg": "draw star.py --overlay grid,axes,angles,steps,findings,pointer -o overlays.svg",
     "outlined.svg": "draw star.py --text outlines --fit -o outlined.svg",
     "dark.svg": "draw night.py --seed 2 --overlay grid,axes,angles,steps,findings,pointer -o dark.svg",
@@ -121,6 +151,7 @@ def test_a_file_is_what_it_was(name, tmp_path, monkeypatch):
     monkeypatch.chdir(tmp_path)
     Path("star.py").write_text(STAR)
     Path("night.py").write_text(NIGHT)
+    Path("walk.py").write_text(WALK)
     Path("pens.toml").write_text(PENS)
     words = FILES[name]
     example = EXAMPLES / words.split()[1]
