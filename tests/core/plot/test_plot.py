@@ -331,3 +331,54 @@ def test_wide_lines_hide_what_they_are_drawn_over():
     kept = plotted(sheet, pen_width=0.5, hidden_lines="keep")
     both = [shapely.union_all(shapely.buffer(lines(run), 0.25)) for run in kept.runs]
     assert all(shapely.intersection(one, crossing).area > 14 for one in both)
+
+
+def test_of_two_pens_of_one_ink_the_nearer_width_is_taken():
+    sheet, nib = paper()
+    nib.line_width = 0.8
+    nib.forward(20)
+    tray = [Pen(f"{width} mm", parse("black", "test"), width) for width in (0.3, 0.8, 1.4)]
+    (run,) = plotted(sheet, tray=tuple(tray)).runs
+    assert run.pen is tray[1]
+
+
+def test_pens_that_lie_on_each_other_go_by_how_often():
+    """Navy lies on gold three times, gold on navy once: navy is the last."""
+    sheet, nib = paper()
+    for x, (beneath, above) in enumerate([("gold", "navy")] * 3 + [("navy", "gold")]):
+        nib.travel_to(-40 + 25 * x, 0)
+        nib.rectangle(20, 20, fill=beneath, outline=False)
+        with nib.styled(ink=above):
+            nib.forward(5)
+    names = [run.pen.ink for run in plotted(sheet, pen_order="as-drawn").runs]
+    assert names == [parse("gold", "test"), parse("navy", "test")]
+    sheet.clear()
+    for x, (beneath, above) in enumerate([("gold", "navy")] + [("navy", "gold")] * 3):
+        nib.travel_to(-40 + 25 * x, 0)
+        nib.rectangle(20, 20, fill=beneath, outline=False)
+        with nib.styled(ink=above):
+            nib.forward(5)
+    names = [run.pen.ink for run in plotted(sheet, pen_order="as-drawn").runs]
+    assert names == [parse("navy", "test"), parse("gold", "test")]
+
+
+def test_a_triangle_is_filled_as_a_square_is():
+    sheet, nib = paper()
+    nib.polygon(3, radius=20, fill="gold", outline=False)
+    assert length(plotted(sheet, hatch_spacing=1)) == pytest.approx(20**2 * 3 * 3**0.5 / 4, rel=0.15)
+
+
+def test_nothing_is_hatched_without_areas_and_nothing_is_small_without_words():
+    sheet, nib = paper()
+    nib.forward(20)
+    found = plotted(sheet, hatch="crosshatch", hatch_spacing=1)
+    assert (length(found), found.small_words, found.narrow_areas) == (20, 0, 0)
+
+
+def test_on_transparent_paper_ink_looks_as_on_white():
+    for colour in ("transparent", "white"):
+        sheet = Sheet(100, 100, paper=colour, unit="mm")
+        nib = sheet.new_nib()
+        nib.ink = "rgb(255 0 0 / 50%)"
+        nib.forward(20)
+        assert [run.pen.ink.hex for run in plotted(sheet).runs] == ["#ff8080"]
