@@ -92,16 +92,18 @@ class Suite:
         return sorted(self.seconds, key=self.seconds.__getitem__)
 
     def of_lines(self, path: Path, first: int, last: int) -> list[str]:
-        """The fastest tests that run any of some lines; of all, if they run when the module is loaded.
+        """The fastest tests that run any of some lines.
 
-        What a process does that ends without a word is not measured: there, all that run the file count.
+        What runs when a module is loaded, and what a process does that ends without a word, is not measured:
+        there, all tests that run the file count, or all of the room.
         """
         places = [(str(path), number) for number in range(first, last + 1)]
-        is_loading = any(place in self._loading for place in places)
         run_by = set().union(*(self._tests_of[place] for place in places))
-        if not run_by:
-            run_by = set().union(*(tests for (file, _), tests in self._tests_of.items() if file == str(path)))
-        chosen = [test for test in self.tests if is_loading or test in run_by]
+        if not run_by or any(place in self._loading for place in places):
+            run_by |= set().union(
+                *(tests for (file, _), tests in self._tests_of.items() if file == str(path))
+            )
+        chosen = [test for test in self.tests if test in run_by or not run_by]
         spent = accumulate(self.seconds[test] for test in chosen)
         return [test for test, seconds in zip(chosen, spent, strict=True) if seconds <= LONGEST]
 

@@ -66,11 +66,11 @@ def night(nib, stars=6):
 """
 
 WALK = """\
-from ovlo import drawing
+from ovlo import Colour, drawing
 
 
 @drawing(width=260, height=200, unit="mm")
-def pier(nib, number_of_planks=40, turn_after_each=74.5, colour="navy"):
+def pier(nib, number_of_planks=40, turn_after_each=74.5, colour: Colour = "navy"):
     nib.ink = colour
     for i in range(number_of_planks):
         with nib.styled(line_width=1 + i % 3, line_dash=(4, 2) if i % 5 == 0 else None):
@@ -80,15 +80,19 @@ def pier(nib, number_of_planks=40, turn_after_each=74.5, colour="navy"):
             with nib.area("gold" if i % 16 else "rgb(0 128 128 / 50%)"):
                 nib.circle(9)
     nib.travel_to(-120, -90)
+    nib.polygon(number_of_planks, radius=4)
     nib.text("Pier", size=9, font="stroke")
 """
 
 FILES = {
-    "walk.svg": "draw walk.py --overlay steps,findings,angles -o walk.svg",
+    "walk.svg": "draw walk.py --overlay steps,findings,angles,pointer -o walk.svg",
+    "tiny.svg": "compare walk.py walk.py --set-b number_of_planks=4 --set-a number_of_planks=3 -o tiny.svg",
+    "night_star.svg": "compare night.py star.py --seed 2 -o night_star.svg",
+    "titled.svg": f"vary star.py --values points=5,7 --title {'Kites_over_Marrow_Bay_' * 5} -o titled.svg",
     "long_walk.svg": "draw walk.py --set number_of_planks=400 --overlay steps,grid -o long_walk.svg",
     "captions.svg": (
-        "vary walk.py --values number_of_planks=10,200 --values turn_after_each=74.5,119.125 "
-        "--values colour=tomato,slateblue,none --columns 6 -o captions.svg"
+        "vary walk.py --values number_of_planks=10,2 --values turn_after_each=74.5,119.125 "
+        "--values colour=tomato,slateblue,teal --columns 6 -o captions.svg"
     ),
     "narrow.svg": "vary walk.py --values turn_after_each=70..76.5..0.5 --columns 14 -o narrow.svg",
     "film_of_walk.svg": "animate walk.py --seconds 2 --pointer -o film_of_walk.svg",

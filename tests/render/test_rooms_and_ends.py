@@ -1,0 +1,104 @@
+"""Pages around pictures, what a file may be called, and what is read and played to its end."""
+
+from __future__ import annotations
+
+import io
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from ovlo import BadType, BadValue, Motif, Sheet
+from ovlo.render.files import checked_path
+from ovlo.render.page import MARGIN, Page, view
+from ovlo.render.plotter.about import PlotDetails
+from ovlo.render.plotter.machine import Machine
+from ovlo.render.plotter.preview import INKS, preview
+from ovlo.render.plotter.table import plot_reader_of
+
+
+def test_a_page_around_a_motif_has_the_same_room_on_all_sides():
+    motif = Motif.record(lambda nib: nib.rectangle(100, 20))
+    page = Page.around(motif._columns, (-50, -10, 50, 10), 2)
+    room = 1 + MARGIN * 100
+    assert (page.left, page.bottom) == (-50 - room, -10 - room)
+    assert (page.width, page.height) == (100 + 2 * room, 20 + 2 * room)
+    assert (page.shown_width, page.shown_height) == (2 * page.width, 2 * page.height)
+    tall = Page.around(motif._columns, (-10, -50, 10, 50), 1)
+    assert (tall.width, tall.height) == (page.height, page.width)
+
+
+def test_a_box_alone_is_so_many_pixels_across_or_down():
+    page = Page.of_box((0, 10, 40, 30), 80)
+    assert (page.left, page.bottom, page.width, page.height) == (0, 10, 40, 20)
+    assert (page.shown_width, page.shown_height) == (80, 40)
+    assert Page.of_box((0, 0, 20, 40), 80).shown_width == 40
+
+
+def test_a_line_straight_up_is_fitted_and_a_dot_is_not():
+    sheet = Sheet(400, 300)
+    nib = sheet.new_nib()
+    nib.forward(0)
+    assert view(sheet, True) == (-200, -150, 400, 300)
+    nib.turn_to(90)
+    nib.forward(60)
+    left, bottom, width, height = view(sheet, True)
+    assert height == pytest.approx((1 + 2 * MARGIN) * 62)
+    assert (left + width / 2, bottom + height / 2) == pytest.approx((0, 30))
+    assert width / height == pytest.approx(400 / 300)
+
+
+@pytest.mark.parametrize("value", [3, b"kite.svg", None, ["kite.svg"]])
+def test_what_is_no_path_is_refused(value):
+    with pytest.raises(BadType, match="save: a path must be a string such as"):
+        checked_path(value, "save")
+
+
+@pytest.mark.parametrize("name", ["a\0b.svg", "a\ud800.svg"])
+def test_a_name_that_no_file_can_have_is_refused(name):
+    with pytest.raises(BadValue, match="save: no file can be called"):
+        checked_path(name, "save")
+
+
+def test_what_is_half_seen_and_half_opaque_lets_three_quarters_through(tmp_path):
+    path = tmp_path / "veil.svg"
+    path.write_text(
+        '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="40">'
+        '<path d="M0 0H20V20Z" fill="rgba(0, 0, 0, 0.5)" opacity="0.5"/></svg>'
+    )
+    (area,) = Motif.from_svg(path)._columns.areas
+    assert area["opacity"] == pytest.approx(0.25, abs=0.01)
+
+
+@pytest.mark.parametrize(("loops", "said"), [(0, 0), (1, None), (2, 1), (3, 2)])
+def test_a_gif_plays_as_often_as_is_wished(loops, said, tmp_path):
+    sheet = Sheet(60, 40)
+    sheet.new_nib().forward(20)
+    sheet.animate(tmp_path / "kite.gif", seconds=0.2, fps=10, loops=loops)
+    with Image.open(io.BytesIO((tmp_path / "kite.gif").read_bytes())) as film:
+        assert film.info.get("loop") == said
+
+
+def test_a_circle_of_a_machine_is_closed_and_no_longer():
+    drawn = plot_reader_of(".hpgl")("IN;SP2;PU2000,1600;CI400;PU0,0;", Machine(), (100, 80))
+    (circle,) = (move.points for move in drawn.moves if move.is_down)
+    assert np.allclose(circle[0], circle[-1])
+    assert np.hypot(*np.diff(circle, axis=0).T).sum() == pytest.approx(2 * np.pi * 10, rel=1e-2)
+    steps = np.hypot(*np.diff(circle, axis=0).T)
+    assert np.allclose(steps, steps[0])
+
+
+def test_pens_that_nobody_named_are_drawn_in_inks_of_their_own():
+    drawn = plot_reader_of(".hpgl")("IN;SP1;PD400,0;PU;SP2;PD400,400;PU;", Machine(), (100, 80))
+    shown = preview(drawn, {}, PlotDetails(), has_travel=False)
+    inks = [step.ink for step in shown.steps() if step.kind == "line"]
+    assert len(set(inks)) == 2
+    assert len(INKS) > 2
+
+
+def test_a_closed_line_is_given_with_its_first_point_again():
+    sheet = Sheet(60, 40)
+    sheet.new_nib().rectangle(20, 10)
+    (path,) = sheet.paths()
+    assert len(path.contours[0]) == 5
+    assert path.contours[0][0].tolist() == path.contours[0][-1].tolist()
