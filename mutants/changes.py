@@ -23,7 +23,10 @@ REVERSED = {
 COMPUTED = {ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult}
 PAIRS = "x y, width height, left right, bottom top, first last, start end, before after, min max"
 OPPOSITE = {one: other for pair in PAIRS.split(", ") for one, other in (pair.split(), pair.split()[::-1])}
-EITHER_WAY = {"max", "min", "maximum", "minimum", "hypot", "isclose", "allclose", "array_equal"}
+EITHER_WAY = {
+    *("max", "min", "maximum", "minimum", "hypot", "isclose", "allclose", "array_equal"),
+    *("union", "union1d", "united", "intersection", "difference", "mixed"),
+}
 """Functions whose arguments have no order, by their last names."""
 
 TOLERANCE, WIDER = 1e-3, 1e6

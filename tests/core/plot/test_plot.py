@@ -14,6 +14,7 @@ from ovlo import BadValue, Colour, Sheet
 from ovlo.core.plot.pens import Pen
 from ovlo.core.plot.placing import placed
 from ovlo.core.plot.plot import Plotted, Wishes, plot
+from ovlo.core.plot.strokes import Strokes
 from ovlo.core.values.colour import parse
 from ovlo.render import lettering
 
@@ -382,3 +383,23 @@ def test_on_transparent_paper_ink_looks_as_on_white():
         nib.ink = "rgb(255 0 0 / 50%)"
         nib.forward(20)
         assert [run.pen.ink.hex for run in plotted(sheet).runs] == ["#ff8080"]
+
+
+def test_a_wide_line_that_comes_back_to_its_start_has_a_corner_there():
+    sheet, nib = paper()
+    nib.line_width, nib.line_cap, nib.line_join = 6, "butt", "miter"
+    for _ in nib.full_turn(4):
+        nib.forward(40)
+    found = plotted(sheet, pen_width=0.5)
+    covered = lines(found.runs[0]).buffer(0.25, cap_style="flat", join_style="mitre")
+    corner = shapely.box(*(50 - 2.9, 50 - 2.9), *(50 - 0.2, 50 - 0.2))
+    assert covered.intersection(corner).area == pytest.approx(corner.area, rel=0.01)
+
+
+def test_a_plot_cannot_be_changed_and_nothing_has_no_length():
+    sheet, nib = paper()
+    nib.forward(20)
+    found = plotted(sheet)
+    with pytest.raises(AttributeError):
+        found.marks = 3
+    assert Strokes.of_lines(np.empty((0, 2)), np.empty(0, np.int64)).lengths.sum() == 0
