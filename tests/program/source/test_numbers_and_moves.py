@@ -98,6 +98,7 @@ TREE = (
             "def tile(x, y):\n    nib.travel_to(x, y)\n    nib.line_to(y, x)\ntile(4, 5)\n",
         ),
         ("swapped-values", 4, KNOT.format("nib, y, x, 9")),
+        ("swapped-values", 4, KNOT.format("nib, x, size, y")),
         ("left-out-word", 4, BARS.format(", anchor='corner'", "")),
         ("fixed-condition", 2, OAR.format("Left")),
         ("fixed-condition", 2, "for i in range(9):\n    if i % 7 >= 7:\n        nib.forward(i)\n"),

@@ -193,34 +193,29 @@ def uneven_turns(tree: ast.Module) -> Iterator[SourceMatch]:
 def swapped_values(tree: ast.Module) -> Iterator[SourceMatch]:
     """Names that are given in the place of each other."""
     taken = {one.name: tuple(arg.arg for arg in parameters(one)) for one in functions(tree)}
-    found: dict[str, list[SourceMatch]] = {}
-    straight: set[str] = set()
+    found: list[tuple[tuple[str, str, str], SourceMatch]] = []
+    straight: set[tuple[str, str, str]] = set()
     for call in nodes(tree):
         if not isinstance(call, ast.Call):
             continue
         name = called(call)
-        known = taken.get(name, ()) if isinstance(call.func, ast.Name) else parameters_of_nib(name)
-        given = dict(
-            zip(known, (one.id if isinstance(one, ast.Name) else "" for one in call.args), strict=False)
-        )
-        pairs = [(a, b) for a, b in combinations(given, 2) if {given[a], given[b]} == {a, b}]
-        if any(given[a] == a for a, _ in pairs):
-            straight.add(name)
-        for a, b in pairs if any(given[a] == b for a, b in pairs) else ():
-            first, second = (call.args[known.index(one)] for one in (a, b))
-            is_next = known.index(b) == known.index(a) + 1 and first.lineno == second.end_lineno
-            edit = Edit(first.lineno, first.col_offset, second.end_col_offset or 0, f"{a}, {b}")
-            found.setdefault(name, []).append(
-                SourceMatch(
+        is_own = isinstance(call.func, ast.Name)
+        known = taken.get(name, ()) if is_own else parameters_of_nib(name)
+        for (a, first), (b, second) in combinations(zip(known, call.args, strict=False), 2):
+            given = getattr(first, "id", ""), getattr(second, "id", "")
+            if given == (a, b) and is_own:
+                straight.add((name, a, b))
+            if given == (b, a):
+                is_next = known.index(b) == known.index(a) + 1 and first.lineno == second.end_lineno
+                edit = Edit(first.lineno, first.col_offset, second.end_col_offset or 0, f"{a}, {b}")
+                match = SourceMatch(
                     call.lineno,
                     f"{name} takes {a} before {b}, but is given {b} before {a}.",
                     f"Write {a} where {b} stands, and {b} where {a} stands.",
                     edit=edit if is_next else None,
                 )
-            )
-    for name, matches in found.items():
-        if name not in straight or name not in taken:
-            yield from matches
+                found.append(((name, a, b), match))
+    yield from (match for pair, match in found if pair not in straight)
 
 
 FEWEST_LIKE = 3
