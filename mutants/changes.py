@@ -23,6 +23,9 @@ REVERSED = {
 COMPUTED = {ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult}
 PAIRS = "x y, width height, left right, bottom top, first last, start end, before after, min max"
 OPPOSITE = {one: other for pair in PAIRS.split(", ") for one, other in (pair.split(), pair.split()[::-1])}
+SILENT = {"lru_cache", "TypeVar", "shapely.prepare"}
+"""Calls that change nothing but how fast something is, or what a type checker says."""
+
 EITHER_WAY = {
     *("max", "min", "maximum", "minimum", "hypot", "isclose", "allclose", "array_equal"),
     *("union", "union1d", "united", "intersection", "difference", "mixed"),
@@ -73,10 +76,12 @@ def _nodes(tree: ast.AST) -> list[ast.AST]:
 
 
 def _is_silent(node: ast.AST, around: ast.AST) -> bool:
-    """Whether nothing that shows depends on a part: the size of a cache, the bound of a type, -1 for none."""
+    """Whether nothing that shows depends on a part: one of such a call, or -1 for none."""
+    if isinstance(node, ast.Expr):
+        node = node.value
     if isinstance(node, ast.UnaryOp):
         return ast.unparse(node) == "-1" and not isinstance(around, ast.Subscript)
-    return isinstance(node, ast.Call) and ast.unparse(node.func) in ("lru_cache", "TypeVar")
+    return isinstance(node, ast.Call) and ast.unparse(node.func) in SILENT
 
 
 def _is_node(part: object) -> bool:

@@ -11,6 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ovlo import BadValue, Colour, Sheet
+from ovlo.core.plot import hatching
 from ovlo.core.plot.pens import Pen
 from ovlo.core.plot.placing import placed
 from ovlo.core.plot.plot import Plotted, Wishes, plot
@@ -392,14 +393,34 @@ def test_a_wide_line_that_comes_back_to_its_start_has_a_corner_there():
         nib.forward(40)
     found = plotted(sheet, pen_width=0.5)
     covered = lines(found.runs[0]).buffer(0.25, cap_style="flat", join_style="mitre")
-    corner = shapely.box(*(50 - 2.9, 50 - 2.9), *(50 - 0.2, 50 - 0.2))
-    assert covered.intersection(corner).area == pytest.approx(corner.area, rel=0.01)
+    assert covered.area == pytest.approx(46**2 - 34**2, rel=0.003)
 
 
-def test_a_plot_cannot_be_changed_and_nothing_has_no_length():
+def test_a_plot_and_its_wishes_cannot_be_changed_and_nothing_has_no_length():
     sheet, nib = paper()
     nib.forward(20)
-    found = plotted(sheet)
-    with pytest.raises(AttributeError):
-        found.marks = 3
+    for one in (plotted(sheet), Wishes()):
+        with pytest.raises(AttributeError):
+            one.marks = 3
     assert Strokes.of_lines(np.empty((0, 2)), np.empty(0, np.int64)).lengths.sum() == 0
+
+
+def test_lines_that_meet_are_one_stroke_wherever_each_begins():
+    sheet, nib = paper()
+    for begin, end in (((0, 0), (20, 0)), ((0, 0), (0, 20)), ((20, 0), (20, 20))):
+        nib.travel_to(*begin)
+        nib.line_to(*end)
+    (run,) = plotted(sheet).runs
+    assert (len(run.strokes), run.drawn) == (1, 60)
+
+
+def test_all_strokes_together_are_counted_against_the_limit(monkeypatch):
+    monkeypatch.setattr(hatching, "MOST_STROKES", 60)
+    sheet, nib = paper()
+    nib.rectangle(40, 40, fill="gold", outline=False)
+    assert plotted(sheet, hatch_spacing=1).marks == 1
+    for y in range(45):
+        nib.travel_to(30, y)
+        nib.forward(5)
+    with pytest.raises(BadValue, match=r"would need \d\d strokes; the limit is 60"):
+        plotted(sheet, hatch_spacing=1)
