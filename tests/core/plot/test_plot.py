@@ -415,12 +415,12 @@ def test_lines_that_meet_are_one_stroke_wherever_each_begins():
 
 
 def test_all_strokes_together_are_counted_against_the_limit(monkeypatch):
-    monkeypatch.setattr(hatching, "MOST_STROKES", 60)
+    monkeypatch.setattr(hatching, "MOST_STROKES", 55)
     sheet, nib = paper()
     nib.rectangle(40, 40, fill="gold", outline=False)
     assert plotted(sheet, hatch_spacing=1).marks == 1
-    for y in range(45):
+    for y in range(-30, 30):
         nib.travel_to(30, y)
         nib.forward(5)
-    with pytest.raises(BadValue, match=r"would need \d\d strokes; the limit is 60"):
+    with pytest.raises(BadValue, match=r"would need \d\d strokes; the limit is 55"):
         plotted(sheet, hatch_spacing=1)
