@@ -152,12 +152,15 @@ def _measured(parts: list[str], folder: Path) -> int:
     (folder / LINES).parent.mkdir()
     config = folder / "coverage.toml"
     config.write_text(
-        "[tool.coverage.run]\nparallel = true\npatch = ['subprocess']\nsource_pkgs = ['ovlo']\n"
+        "[tool.coverage.run]\nparallel = true\npatch = ['subprocess', '_exit']\nsource_pkgs = ['ovlo']\n"
         "concurrency = ['multiprocessing', 'thread']\ncontext = '${PYTEST_CURRENT_TEST-}'\n"
         f"data_file = '{folder / LINES}'\n"
     )
     measuring = coverage.Coverage(config_file=str(config))
     measuring.start()
+    # What is handed over to other processes has the test of this moment in it, which is none: they read it anew.
+    os.environ.pop("COVERAGE_PROCESS_CONFIG", None)
+    os.environ["COVERAGE_PROCESS_START"] = str(config)
     timing = _Timing(measuring)
     status = int(pytest.main([*OPTIONS, *parts], plugins=[timing]))
     measuring.stop()

@@ -163,6 +163,10 @@ def served(chromium: Any, tmp_path: Path) -> Iterator[Callable[..., Served]]:
     yield start
     chromium.get("about:blank")
     for process in running:
-        process.kill()
-        process.communicate()
+        process.terminate()
+        try:
+            process.communicate(timeout=5)
+        except subprocess.TimeoutExpired:
+            process.kill()
+            process.communicate()
     assert [entry["message"] for entry in chromium.get_log("browser")] == []

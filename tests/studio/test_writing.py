@@ -288,12 +288,18 @@ def test_a_value_the_encoding_lacks_is_told_and_the_page_goes_on(live, program, 
     page.until(lambda page: "sides=5" in page.part("values").text)
 
 
-def test_a_file_saved_twice_within_a_run_is_drawn_as_it_stands_last(live, program):
-    slow = "import time\n" + KITE.replace("    for _", "    time.sleep(0.4)\n    for _")
+def test_a_file_saved_twice_within_a_run_is_drawn_as_it_stands_last(live, program, tmp_path):
+    hold, begun = tmp_path / "hold", tmp_path / "begun"
+    waits = f"    open({str(begun)!r}, 'w').close()\n"
+    waits += f"    while os.path.exists({str(hold)!r}):\n        time.sleep(0.01)\n"
+    slow = "import os, time\n" + KITE.replace("    for _", f"{waits}    for _")
     page = live(slow)
+    hold.touch()
+    begun.unlink()
     program(slow.replace("forward(30)", "forward(31)"))
-    page.until(lambda page: page.part("running").text)
+    page.until(lambda _: begun.exists())
     program(slow.replace("range(sides)", "range(2)"))
+    hold.unlink()
     page.until(lambda page: page.now("stepCount") == 3 and "range(2)" in text_of(page))
 
 
