@@ -158,7 +158,7 @@ def _measured(parts: list[str], folder: Path) -> int:
     )
     measuring = coverage.Coverage(config_file=str(config))
     measuring.start()
-    # What is handed over to other processes has the test of this moment in it, which is none: they read it anew.
+    # What is handed over to other processes has the test of this moment in it, which is none: they read anew.
     os.environ.pop("COVERAGE_PROCESS_CONFIG", None)
     os.environ["COVERAGE_PROCESS_START"] = str(config)
     timing = _Timing(measuring)
