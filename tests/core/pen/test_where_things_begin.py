@@ -50,3 +50,8 @@ def test_an_arc_may_not_lead_out_of_reach_upwards(nib):
 def test_a_spiral_is_made_of_arcs_whatever_its_size(sheet, nib, radius):
     nib.spiral(3, radius, radius / 2)
     assert len(sheet._columns.arcs) == piece_count(3, radius, radius / 2, "linear")
+
+
+@pytest.mark.parametrize("rounds", [0.5, 1, 3, 10, 37])
+def test_a_spiral_that_is_a_circle_has_24_arcs_a_round(rounds):
+    assert piece_count(rounds, 50, 50, "linear") == 24 * rounds

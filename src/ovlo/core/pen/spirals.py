@@ -57,7 +57,7 @@ def piece_count(rounds: float, radius: float, inner_radius: float, growth: str) 
         else (1 - inner_radius / radius) / whole
     )
     widest = min((60 * tolerance / steepest) ** (1 / 3), pi / 12) if steepest else pi / 12
-    return max(ceil(whole / widest), 1)
+    return max(ceil(whole / widest - 1e-9), 1)
 
 
 def _rate(rounds: float, radius: float, inner_radius: float) -> float:

@@ -199,7 +199,7 @@ def turned_twice(tree: ast.Module) -> Iterator[SourceMatch]:
         assert isinstance(loop.iter, ast.Call)
         count = next(iter(loop.iter.args), None)
         turns = [call for one in loop.body if (call := steered(one, TURNS))]
-        if count is None or len(turns) != 1 or not _is_share(turns[0].args[0], count):
+        if count is None or len(turns) != 1 or not _is_part_of_turn(turns[0].args[0], count):
             continue
         if turns[0] not in (getattr(loop.body[0], "value", None), getattr(loop.body[-1], "value", None)):
             continue
@@ -213,7 +213,7 @@ def turned_twice(tree: ast.Module) -> Iterator[SourceMatch]:
         )
 
 
-def _is_share(angle: ast.expr, count: ast.expr) -> bool:
+def _is_part_of_turn(angle: ast.expr, count: ast.expr) -> bool:
     """Whether an angle is 360 divided by a count."""
     if isinstance(angle, ast.BinOp) and isinstance(angle.op, ast.Div) and number_at(angle.left) == 360:
         return ast.unparse(angle.right) == ast.unparse(count)

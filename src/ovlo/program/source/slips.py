@@ -159,7 +159,7 @@ def _only_changed(loop: Loop, owner: ast.AST) -> Iterator[SourceMatch]:
         others = [node for node in reads if isinstance(node.ctx, ast.Load) and node not in nodes(change)]
         if others or name not in read_names(change):
             continue
-        begun = _first_number(owner, name)
+        begun = _begun_at(owner, name)
         written = [node for one in loop.body for node in nodes(one) if isinstance(node, ast.expr)]
         same = [node for node in written if begun is not None and number_at(node) == begun]
         whole = [node for node in same if not any(node in nodes(one)[1:] for one in same)]
@@ -179,7 +179,7 @@ def _only_changed(loop: Loop, owner: ast.AST) -> Iterator[SourceMatch]:
             )
 
 
-def _first_number(owner: ast.AST, name: str) -> Any:
+def _begun_at(owner: ast.AST, name: str) -> Any:
     """The number that a name is given first; None if it is none."""
     for node in nodes(owner):
         if not isinstance(node, ast.Assign):
