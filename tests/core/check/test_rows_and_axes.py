@@ -285,3 +285,24 @@ def test_words_that_begin_where_others_have_their_middle_are_told():
 )
 def test_words_elsewhere_or_centred_are_not_told(steer):
     assert told(steer) == []
+
+
+def flowers(turn=180, petals=6):
+    def steer(nib):
+        for x in (-100, 0, 100):
+            nib.travel_to(x, 0)
+            nib.turn_to(0)
+            for _ in range(petals):
+                nib.travel(20)
+                nib.circle(8, fill="gold")
+                nib.travel(-20)
+                nib.left(turn)
+
+    return steer
+
+
+def test_of_several_flowers_each_is_told_of_alone():
+    assert told(flowers()) == [
+        ("drawn-again", "Of 6 figures drawn here each time, 4 lie exactly on others drawn before."),
+    ]
+    assert told(flowers(60)) == []

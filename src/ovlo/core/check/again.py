@@ -76,7 +76,11 @@ def drawn_again(sheet: Sheet, told: set[int]) -> Iterator[Match]:
         is_own = bool((places[earlier[again]] == place).all())
         if not is_own and _is_painted_between(columns, figures, earlier[again], again):
             continue
-        words, fix = _told(len(here), len(again), is_own, turn_instead(columns, figures.starts[here]))
+        one, each = _round(is_again[here]), ""
+        if is_own and len(one) < len(here):
+            here, again, each = here[: len(one)], here[: len(one)][one], " each time"
+        otherwise = turn_instead(columns, figures.starts[here])
+        words, fix = _told(len(here), len(again), is_own, otherwise, each)
         told = told | set(steps.tolist())
         yield Match(words, fix, complex(columns.points[steps[0]] @ AXES), tuple(steps.tolist()))
     yield from _hidden(columns, figures, places, told)
@@ -148,7 +152,14 @@ def turn_instead(columns: Columns, firsts: Ints) -> str:
     return f"turn by {360 / count:.6g}° (360 / {count}) each time"
 
 
-def _told(count: int, again: int, is_own: bool, otherwise: str) -> tuple[str, str]:
+def _round(is_again: Bools) -> Bools:
+    """The first of several equal rounds of figures, each of which begins with new ones; else all of them."""
+    begins = np.flatnonzero(np.append(True, is_again[:-1] & ~is_again[1:]))
+    rounds = np.split(is_again, begins[1:])
+    return rounds[0] if all(np.array_equal(rounds[0], one) for one in rounds) else is_again
+
+
+def _told(count: int, again: int, is_own: bool, otherwise: str, each: str) -> tuple[str, str]:
     """What is said of some figures of a line that lie on others, and the fix."""
     left, lie = count - again, "lies" if again == 1 else "lie"
     if not is_own:
@@ -162,7 +173,7 @@ def _told(count: int, again: int, is_own: bool, otherwise: str) -> tuple[str, st
             "Draw it once, or move or turn the nib before each.",
         )
     return (
-        f"Of {count} figures drawn here, {again} {lie} exactly on others drawn before.",
+        f"Of {count} figures drawn here{each}, {again} {lie} exactly on others drawn before.",
         f"Repeat {left} times instead of {count}, or {otherwise}.",
     )
 
