@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import numpy as np
 import pytest
 
 from ovlo import BadValue
+from ovlo.core.pen.pointer import pointer_columns
 from ovlo.core.pen.spirals import piece_count
 
 
@@ -55,3 +57,13 @@ def test_a_spiral_is_made_of_arcs_whatever_its_size(sheet, nib, radius):
 @pytest.mark.parametrize("rounds", [0.5, 1, 3, 10, 37])
 def test_a_spiral_that_is_a_circle_has_24_arcs_a_round(rounds):
     assert piece_count(rounds, 50, 50, "linear") == 24 * rounds
+
+
+def test_the_pointer_is_26_px_long_even_on_both_sides_and_has_a_light_point():
+    columns = pointer_columns()
+    tail = [(-9, 3.5), (-15, 7), (-26, 4.5)]
+    corners = [*tail, *((x, -y) for x, y in reversed(tail)), (0, 0)]
+    assert [tuple(point) for point in columns.points[:8].tolist()] == [(0, 0), *corners]
+    assert columns.closings["step"][0] == 7
+    assert [area["red"] for area in columns.areas] == [0x2A, 0xF4]
+    assert np.ptp(columns.points[-2:], axis=0).max() <= 4
