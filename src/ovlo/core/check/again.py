@@ -98,9 +98,19 @@ def open_again(sheet: Sheet, told: set[int]) -> Iterator[Match]:
         return
     styles, starts, points = columns.of_steps("style"), columns.starts, columns.points
     headings, is_curved = columns.steps["heading"], columns.is_curved
+    begins = np.append(0, np.flatnonzero(np.diff(columns.of_steps("contour")[drawn])) + 1)
+    firsts = drawn[begins]
+    meets = (np.abs(np.diff(starts[firsts], axis=0)) <= same).all(axis=1)
+    # Straight lines are many, and most begin elsewhere than the one before and the one behind.
+    is_alone = (np.diff(begins, append=len(drawn)) == 1) & ~is_curved[firsts]
+    is_alone &= ~np.append(False, meets) & ~np.append(meets, False)
+    is_alone &= (np.abs(points[firsts] - starts[firsts]) > same).any(axis=1)
     before: tuple[object, ...] = ()
     is_next = False
-    for steps in np.split(drawn, np.flatnonzero(np.diff(columns.of_steps("contour")[drawn])) + 1):
+    for steps, is_passed in zip(np.split(drawn, begins[1:]), is_alone.tolist(), strict=True):
+        if is_passed:
+            before, is_next = (), True
+            continue
         walked = np.vstack([starts[steps[:1]], points[steps]])
         if (np.abs(walked[-1] - walked[0]) <= same).all():
             is_next = False

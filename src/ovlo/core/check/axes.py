@@ -12,7 +12,6 @@ from typing import TYPE_CHECKING
 import numpy as np
 
 from ovlo.core.paint.measures import MarkBoxes
-from ovlo.core.trail.origins import Origins
 from ovlo.core.values.arrays import Bools, Floats, Ints
 from ovlo.core.values.finding import HINT, Match, rule
 
@@ -44,10 +43,10 @@ NEAR = 0.25
 )
 def off_axis(sheet: Sheet, boxes: MarkBoxes, told: set[int]) -> Iterator[Match]:
     """What one line of the program draws beside the axis of all others."""
-    origins = sheet._origins
-    if origins is None or sheet.seed is not None:
+    figures = _figures(sheet, boxes)
+    if figures is None:
         return
-    lows, highs, steps, lines, is_filled = _figures(sheet, boxes, origins)
+    lows, highs, steps, lines, is_filled = figures
     low, high = lows[:, 0], highs[:, 0]
     exact = EXACT * sheet.width
     on, off = 0, []
@@ -62,9 +61,9 @@ def off_axis(sheet: Sheet, boxes: MarkBoxes, told: set[int]) -> Iterator[Match]:
             is_even
             and here.sum() > 1
             and is_filled[here].all()
-            and not _lie_on_others(lows, highs, here, is_filled)
             and abs(beside) * sheet._pixels_per_unit >= LEAST
             and abs(beside) <= NEAR * width
+            and not _lie_on_others(lows, highs, here, is_filled)
         ):
             off.append((here, beside))
     if on < FEWEST or len({round(beside / exact) for _, beside in off}) != 1:
@@ -84,14 +83,14 @@ def off_axis(sheet: Sheet, boxes: MarkBoxes, told: set[int]) -> Iterator[Match]:
 
 def _lie_on_others(low: Floats, high: Floats, here: Bools, is_filled: Bools) -> bool:
     """Whether each of some figures lies on a filled one of its own, as a gleam on each of several balls."""
-    grounds = set()
+    grounds: set[int] = set()
     for number in np.flatnonzero(here).tolist():
         others = np.flatnonzero(is_filled[:number] & ~here[:number])
         holds = ((low[others] <= low[number]) & (high[others] >= high[number])).all(axis=1)
-        if not holds.any():
+        if not holds.any() or (ground := int(others[holds][-1])) in grounds:
             return False
-        grounds.add(int(others[holds][-1]))
-    return len(grounds) == int(here.sum())
+        grounds.add(ground)
+    return True
 
 
 @rule(
@@ -103,10 +102,10 @@ def _lie_on_others(low: Floats, high: Floats, here: Bools, is_filled: Bools) -> 
 )
 def short_row(sheet: Sheet, boxes: MarkBoxes, told: set[int]) -> Iterator[Match]:
     """Rows that end one step too early."""
-    origins = sheet._origins
-    if origins is None or sheet.seed is not None:
+    figures = _figures(sheet, boxes)
+    if figures is None:
         return
-    low, high, steps, lines, is_filled = _figures(sheet, boxes, origins)
+    low, high, steps, lines, is_filled = figures
     known: set[tuple[int, tuple[str, str]]] = set()
     exact, half = EXACT * sheet.width, np.array([sheet.width, sheet.height]) / 2
     for line in np.unique(lines[lines >= 0]).tolist():
@@ -141,8 +140,14 @@ def short_row(sheet: Sheet, boxes: MarkBoxes, told: set[int]) -> Iterator[Match]
             )
 
 
-def _figures(sheet: Sheet, boxes: MarkBoxes, origins: Origins) -> tuple[Floats, Floats, Ints, Ints, Bools]:
-    """The boxes of all marks but texts, their first steps, the lines that drew them, and which are filled."""
+def _figures(sheet: Sheet, boxes: MarkBoxes) -> tuple[Floats, Floats, Ints, Ints, Bools] | None:
+    """The boxes of all marks but texts, their first steps, the lines that drew them, and which are filled.
+
+    None where the lines are not known, or dice decide.
+    """
+    origins = sheet._origins
+    if origins is None or sheet.seed is not None:
+        return None
     count = len(boxes.low) - len(sheet._columns.texts)
     steps = boxes.steps[:count]
     lines = np.array([place.line for place in origins.places] + [-1])[origins.steps[steps]]

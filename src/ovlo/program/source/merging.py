@@ -100,9 +100,8 @@ def joined(of_picture: list[Finding], files: Iterable[str]) -> list[Finding]:
         if any(other.severity == PROBLEM for other in explained):
             one = replace(one, severity=PROBLEM)  # a cause is as bad as what it leads to
         is_seen = one.rule in SEEN and any(_is_seen(one, other, trees) for other in of_picture)
-        if _counts_by_parameter(one, trees.get(one.file)):
-            continue
-        if not is_seen and not any(_explains(cause, one, trees) for cause in of_source):
+        is_meant = _counts_by_parameter(one, trees.get(one.file))
+        if not is_seen and not is_meant and not any(_explains(cause, one, trees) for cause in of_source):
             left.append(with_edit(_placed(one, trees.get(one.file)), trees.get(one.file)))
     return left
 

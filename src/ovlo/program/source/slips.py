@@ -119,10 +119,8 @@ def _unused_value(tree: ast.Module) -> Iterator[SourceMatch]:
         for loop in own_nodes(owner):
             if isinstance(loop, Loop):
                 yield from _only_changed(loop, owner)
-    for line, name in (
-        *_unread_in_module(tree),
-        *((line, name) for line, name, _ in _about(tree, "UnusedVariable")),
-    ):
+    unread = ((line, name) for line, name, _ in _about(tree, "UnusedVariable"))
+    for line, name in (*_unread_in_module(tree), *unread):
         if not name.startswith("_"):
             yield SourceMatch(
                 line,
@@ -141,9 +139,8 @@ def _unread_in_module(tree: ast.Module) -> Iterator[tuple[int, str]]:
     for statement in tree.body:
         if isinstance(statement, ast.Assign) and called(statement.value) not in KEPT:
             for target in statement.targets:
-                name = last_name(target) if isinstance(target, ast.Name) else "_"
-                if name not in read and not name.isupper() and name[0] != "_":
-                    yield statement.lineno, name
+                if isinstance(target, ast.Name) and target.id not in read and not target.id.isupper():
+                    yield statement.lineno, target.id
 
 
 def _only_changed(loop: Loop, owner: ast.AST) -> Iterator[SourceMatch]:
