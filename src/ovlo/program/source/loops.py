@@ -360,7 +360,7 @@ def _never_used(loop: ast.For, used: set[str]) -> Iterator[SourceMatch]:
     if not isinstance(loop.target, ast.Tuple) and not isinstance(loop.iter, ast.Tuple | ast.List):
         return
     if len(loop.body) == 1 and isinstance(loop.body[0], ast.With):
-        return  # what comes back and draws the same again is told of as that
+        return  # repeated-value reports what comes back and draws the same again
     for node in nodes(loop.target):
         if isinstance(node, ast.Name) and not node.id.startswith("_") and node.id not in used:
             yield SourceMatch(
