@@ -39,7 +39,7 @@ def hiding(inked: Inked, bands: Layer | None = None) -> Hiding:
     room = np.where(inked.has_border[kept], EDGE, -EDGE)
     shapes = shapely.buffer(inked.areas.shapes[kept], room, quad_segs=1, join_style="mitre", mitre_limit=2)
     positions = inked.areas.positions[kept]
-    if bands is None or not len(bands.shapes):
+    if bands is None:
         return Hiding(shapes, positions)
     shapes, positions = np.append(shapes, bands.shapes), np.append(positions, bands.positions)
     order = np.argsort(-shapely.area(shapes), kind="stable")

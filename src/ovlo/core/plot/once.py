@@ -65,7 +65,7 @@ def _lines(strokes: Strokes) -> _Spread:
     way = way[kept] / length[kept, None]
     reach = np.abs(strokes.points - middle).max(initial=1.0)
     # Headings from 0 to 180, those next to 180 as next to 0.
-    is_back = (way[:, 1] < 0) | ((way[:, 1] == 0) & (way[:, 0] < 0))
+    is_back = way[:, 1] < 0
     way = np.where(is_back[:, None], -way, way)
     is_flat = (way[:, 0] < 0) & (way[:, 1] * reach < EDGE)
     is_back ^= is_flat

@@ -10,7 +10,7 @@ drawn once and joined, an order with little travel.
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from heapq import heapify, heappop, heappush
 from typing import NamedTuple, get_args
 
@@ -154,16 +154,16 @@ class Plotted:
 
     placing: Placing
     runs: list[PenRun]
-    replaced: list[Replaced] = field(default_factory=list)
-    cut_marks: int = 0
-    paper_marks: int = 0
-    narrow_areas: int = 0
-    tolerance: float = FINE
-    wide_lines: int = 0
-    fine_lines: int = 0
-    small_words: int = 0
-    marks: int = 0
-    frame: list[tuple[float, float]] = field(default_factory=list)
+    replaced: list[Replaced]
+    cut_marks: int
+    paper_marks: int
+    narrow_areas: int
+    tolerance: float
+    wide_lines: int
+    fine_lines: int
+    small_words: int
+    marks: int
+    frame: list[tuple[float, float]]
 
     @property
     def way_home(self) -> float:
@@ -371,7 +371,7 @@ def _ranks(pens: list[Pen], lines: _Penned, areas: _Penned, order: PenOrder) -> 
             waits[upper] += more
             waiting[lower].append((upper, more))
     used = np.concatenate([areas.layer.positions, lines.layer.positions])
-    first = np.full(len(pens), len(used) and used.max() + 1)
+    first = np.full(len(pens), used.max(initial=-1) + 1)
     np.minimum.at(first, np.concatenate([areas.pens, lines.pens]), used)
     is_light_first = order == PEN_ORDERS[0]
     keys = [

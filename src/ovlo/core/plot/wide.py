@@ -44,15 +44,10 @@ def covered(lines: Layer, looks: list[Look]) -> Layer:
     if not len(lines.shapes):
         return lines
     shapes: Shapes = lines.shapes.copy()
-    # A line that comes back to its start has no caps there.
-    ends = shapely.get_point(shapes, 0), shapely.get_point(shapes, -1)
-    closed = np.flatnonzero(shapely.equals(*ends) & (shapely.get_num_points(shapes) > 3))
-    if len(closed):
-        points, numbers = shapely.get_coordinates(shapes[closed], return_index=True)
-        shapes[closed] = shapely.linearrings(points, indices=numbers)
     kinds = np.array([looks[position] for position in lines.positions.tolist()])
     for cap, join in {tuple(kind) for kind in kinds.tolist()}:
         these = np.flatnonzero((kinds == (cap, join)).all(axis=1))
+        # One that comes back to its start has no caps there.
         shapes[these] = shapely.buffer(
             shapes[these],
             lines.widths[these] / 2,
