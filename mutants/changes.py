@@ -29,6 +29,7 @@ SILENT = {"lru_cache", "TypeVar", "shapely.prepare"}
 EITHER_WAY = {
     *("max", "min", "maximum", "minimum", "hypot", "isclose", "allclose", "array_equal"),
     *("union", "union1d", "united", "intersection", "difference", "mixed"),
+    "compare_digest",
 }
 """Functions whose arguments have no order, by their last names."""
 

@@ -68,6 +68,9 @@ def test_a_change_of_another_text_is_not_taken(path, change):
 def test_a_text_may_not_grow_without_end(path):
     manuscript = written(path, b"")
     assert not manuscript.edit(manuscript.version, 0, 0, "x" * (LARGEST + 1))
+    assert manuscript.edit(manuscript.version, 0, 0, "x" * LARGEST)
+    path.write_text("x" * (LARGEST + 1))
+    assert "too long" in Manuscript(path).trouble
 
 
 def test_two_texts_are_both_kept_until_one_is_chosen(path):
@@ -83,6 +86,28 @@ def test_two_texts_are_both_kept_until_one_is_chosen(path):
         assert manuscript.text == expected
         manuscript.save()
         assert path.read_text() == expected
+
+
+def test_a_file_changed_since_it_was_looked_at_is_not_written_over(path):
+    manuscript = written(path, b"# first\n")
+    manuscript.edit(manuscript.version, 2, 7, "mine")
+    path.write_text("# theirs\n")
+    with pytest.raises(BadUse, match="changed by another program"):
+        manuscript.save()
+    assert path.read_text() == "# theirs\n"
+
+
+def test_the_same_text_from_two_hands_is_one(path):
+    manuscript = written(path, b"# first\n")
+    manuscript.edit(manuscript.version, 2, 7, "second")
+    path.write_text("# second\n")
+    assert not manuscript.look()
+    assert (manuscript.theirs, manuscript.is_unsaved, manuscript.version) == (None, False, 2)
+    manuscript.keep(mine=False)
+    manuscript.replace("# second\n")
+    assert (manuscript.text, manuscript.version) == ("# second\n", 2)
+    manuscript.replace("# third\n")
+    assert (manuscript.text, manuscript.version) == ("# third\n", 3)
 
 
 def test_a_file_that_changes_while_nothing_is_typed_is_taken(path):
@@ -105,6 +130,7 @@ def test_what_cannot_be_written_is_told_and_the_file_stays(path, tmp_path):
         read_only.save()
     unknown = written(tmp_path / "odd.py", b"# coding: martian\n")
     assert "cannot be written in here" in unknown.trouble
+    assert written(tmp_path / "odd.py", b"# coding: martian\n# M\xf6we\n").text.endswith("# M\ufffdwe\n")
     with pytest.raises(BadUse, match="cannot be written in here"):
         unknown.save()
 

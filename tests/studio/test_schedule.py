@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from ovlo.studio.exploring.requests import Draw, Save
-from ovlo.studio.exploring.schedule import AGAIN, FRESH, PATIENCE, WARM_PATIENCE, Schedule, State
+from ovlo.studio.exploring.schedule import AGAIN, Schedule, State
 
 FIRST, SECOND, THIRD = (Draw("kite.py", {"sides": text}) for text in "345")
 SMALL = Draw("kite.py", {}, number=1)
@@ -80,15 +80,17 @@ def test_a_fresh_picture_lets_the_next_run_be_overtaken_at_once(parts):
 def test_an_old_picture_lets_a_run_come_to_its_end(parts):
     schedule, process, clock, _ = parts
     schedule.want(FIRST)
-    clock.go(FRESH / 2)
+    clock.go(0.4)
     schedule.want(SECOND)
     assert schedule.state is State.DRAWING
-    clock.go(FRESH)
+    clock.go(0.09)
+    assert schedule.state is State.DRAWING
+    clock.go(0.02)
     assert schedule.state is State.STOPPING
     assert process.said == [FIRST, *["interrupt"] * process.said.count("interrupt")]
 
 
-@pytest.mark.parametrize(("is_warm", "patience"), [(False, PATIENCE), (True, WARM_PATIENCE)])
+@pytest.mark.parametrize(("is_warm", "patience"), [(False, 2.0), (True, 0.4)])
 def test_what_does_not_stop_is_ended(parts, is_warm, patience):
     schedule, process, clock, deaths = parts
     process.is_warm = is_warm

@@ -123,7 +123,10 @@ def test_no_file_is_served_even_with_the_key(server, path):
 def test_only_what_the_page_needs_may_be_asked(server):
     for method in ("POST", "PUT", "DELETE", "OPTIONS"):
         assert asked(server, "/1", method, **with_key(server)).status in (403, 404, 405)
-    assert asked(server, f"/enter?key={key_of(server)}&page=7").status == 404
+    for page in ("7", "x", "-1"):
+        refused = asked(server, f"/enter?key={key_of(server)}&page={page}")
+        assert (refused.status, refused.headers["Set-Cookie"]) == (404, None)
+    assert asked(server, f"/enter?key={key_of(server)}").status == 200
     with socket.create_connection(("127.0.0.1", server.port), 5) as line:
         line.sendall(b"GET /1 HTTP/1.1\r\nX: " + b"a" * 100_000)
         with suppress(ConnectionResetError):

@@ -158,10 +158,10 @@ class _Guarded(tornado.web.RequestHandler):
         ):
             self.set_header(name, value)
 
-    def finish_page(self, number: int) -> None:
+    def finish_page(self, number: str) -> None:
         """Answer with the page of a room."""
-        line = f"ws://{self.request.host}/{number}/link"
-        kit = studio_kit() if getattr(self.ovlo.room(str(number)), "has_editor", False) else served_kit()
+        kit = studio_kit() if getattr(self.ovlo.room(number), "has_editor", False) else served_kit()
+        line = f"ws://{self.request.host}/{int(number)}/link"
         self.set_header("Content-Security-Policy", f"{policy(line, kit)}; frame-ancestors 'none'")
         self.finish(empty_page(line, kit))
 
@@ -189,17 +189,16 @@ class _Enter(_Guarded):
         if not self.ovlo.is_key(self.get_query_argument("key", None)):
             raise tornado.web.HTTPError(403)
         number = self.get_query_argument("page", "1")
-        self.ovlo.room(number)
+        self.ovlo.room(number)  # for a page that is not there, no key is given
         self.set_cookie(self.cookie, self.ovlo._key, httponly=True, samesite="Strict", path="/")
         # The page itself, which takes the key out of its address: a redirection would count as coming from
         # elsewhere, and a strict cookie not be sent.
-        self.finish_page(int(number))
+        self.finish_page(number)
 
 
 class _PageHandler(_Guarded):
     def get(self, number: str) -> None:
-        self.ovlo.room(number)
-        self.finish_page(int(number))
+        self.finish_page(number)
 
 
 class _Link(_Guarded, tornado.websocket.WebSocketHandler):
