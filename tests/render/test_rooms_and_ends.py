@@ -3,13 +3,17 @@
 from __future__ import annotations
 
 import io
+import re
 
 import numpy as np
 import pytest
 from PIL import Image
 
 from ovlo import BadType, BadValue, Motif, Sheet
+from ovlo.render.additions.difference import difference_sheet
 from ovlo.render.files import checked_path
+from ovlo.render.formats.svg_data import Subpath, subpaths_of
+from ovlo.render.lettering import words_width
 from ovlo.render.page import MARGIN, Page, view
 from ovlo.render.plotter.about import PlotDetails
 from ovlo.render.plotter.machine import Machine
@@ -102,3 +106,32 @@ def test_a_closed_line_is_given_with_its_first_point_again():
     (path,) = sheet.paths()
     assert len(path.contours[0]) == 5
     assert path.contours[0][0].tolist() == path.contours[0][-1].tolist()
+
+
+def test_path_data_is_read_into_its_subpaths_and_arcs_are_left_to_others():
+    assert subpaths_of("M0 0l10 0v5hz") is None
+    assert subpaths_of("M0 0L9") is None
+    assert subpaths_of("M0 0A5 5 0 0 1 9 9") is None
+    assert subpaths_of("L9 9") is None
+    line, curve = subpaths_of("m1 2l10 0v5z m3,4 c1 0 1 1 0 1")
+    assert line == Subpath(1 + 2j, [11 + 2j, 11 + 7j, 1 + 2j], [], True)
+    assert curve == Subpath(4 + 6j, [4 + 7j], [(0, 1 + 0j, 1 + 1j)], False)
+
+
+def test_times_of_an_svg_that_draws_itself_are_thousandths(tmp_path):
+    sheet = Sheet(60, 40)
+    nib = sheet.new_nib()
+    for _ in range(7):
+        nib.forward(2)
+        nib.ink = "red" if nib.ink == "black" else "black"
+    sheet.animate(tmp_path / "kite.svg", seconds=1)
+    times = re.findall(r"--ovlo-at:([0-9.]+)s", (tmp_path / "kite.svg").read_text())
+    assert max(len(time.partition(".")[2]) for time in times) == 3
+
+
+def test_a_difference_is_as_wide_as_its_legend():
+    a, b = Sheet(60, 40), Sheet(60, 40)
+    names = "kite-of-the-north-wind.py", "kite-of-the-south-wind.py"
+    sheet = difference_sheet(a, b, *names, "no")
+    words = "in both", f"only in A: {names[0]}", f"only in B: {names[1]}"
+    assert sheet.width == pytest.approx(24 + sum(words_width(one, 16) + 3.5 * 16 for one in words))

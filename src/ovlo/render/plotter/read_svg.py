@@ -67,7 +67,7 @@ def _svg_size(text: str) -> tuple[float, Size | None, float]:
     sides = [_side(root.get(name)) for name in ("width", "height")]
     if len(box) != 4 or not box[2] or not box[3]:
         box = [0, 0, *((side or 0.0) * PIXELS_PER_UNIT["mm"] for side in sides)]
-    scale = sides[0] / box[2] if sides[0] and box[2] else 1 / PIXELS_PER_UNIT["mm"]
+    scale = sides[0] / box[2] if sides[0] else 1 / PIXELS_PER_UNIT["mm"]
     size = (box[2] * scale, box[3] * scale) if box[2] and box[3] else None
     return scale, size, box[1] + box[3]
 
