@@ -59,7 +59,11 @@ def survivors(room: str, count: int) -> tuple[int, list[Mutant]]:
                 changed.write_text(mutant.text, encoding="utf-8")
                 found = suite.fails(suite.of_lines(mutant.path, mutant.line, mutant.last_line), sources)
                 if not found:
-                    print(f"not noticed: {mutant.path.name}:{mutant.line}: {mutant.what}", file=sys.stderr, flush=True)
+                    print(
+                        f"not noticed: {mutant.path.name}:{mutant.line}: {mutant.what}",
+                        file=sys.stderr,
+                        flush=True,
+                    )
                 return found
             finally:
                 changed.write_text(kept, encoding="utf-8")

@@ -10,10 +10,11 @@ import pytest
 from PIL import Image
 
 from ovlo import BadType, BadValue, Motif, Sheet
+from ovlo.render.additions.contact import Cell, entitle
 from ovlo.render.additions.difference import difference_sheet
 from ovlo.render.files import checked_path
 from ovlo.render.formats.svg_data import Subpath, subpaths_of
-from ovlo.render.lettering import words_width
+from ovlo.render.lettering import box, words_width
 from ovlo.render.page import MARGIN, Page, view
 from ovlo.render.plotter.about import PlotDetails
 from ovlo.render.plotter.machine import Machine
@@ -135,3 +136,21 @@ def test_a_difference_is_as_wide_as_its_legend():
     sheet = difference_sheet(a, b, *names, "no")
     words = "in both", f"only in A: {names[0]}", f"only in B: {names[1]}"
     assert sheet.width == pytest.approx(24 + sum(words_width(one, 16) + 3.5 * 16 for one in words))
+
+
+def test_the_box_of_a_cell_is_that_of_its_lines_as_wide_as_they_are():
+    motif = Motif.record(lambda nib: (setattr(nib, "line_width", 6), nib.rectangle(100, 20)))
+    assert Cell("kite", motif._columns).box == pytest.approx((-53, -13, 53, 13))
+    assert Cell("nothing", Motif.record(lambda nib: nib.lift())._columns).box is None
+    assert Cell("failed", None).box is None
+
+
+def test_a_title_is_no_wider_than_its_room():
+    sheet = Sheet(640, 480)
+    for most in (100, 1000):
+        nib = sheet.new_nib()
+        entitle(nib, "Kite day at Marrow Bay", 0, 0, most)
+    small, large = sheet._columns.texts
+    assert large.size == 16
+    (left, _), (right, _) = box(small)
+    assert 85 < right - left <= 100

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import contextlib
-import json
 import os
 import signal
 import subprocess
@@ -351,32 +350,6 @@ def test_values_are_written_into_the_file(live, tmp_path):
     assert (tmp_path / "kite.py").read_text() == KITE
     page.until(lambda page: not page.browser.find_elements(By.CSS_SELECTOR, ".field.touched"))
     assert page.part("value-sides").get_attribute("value") == "5"
-
-
-def test_wishes_that_are_none_change_nothing(live):
-    page = live(KITE)
-    page.until(lambda page: page.now("stepCount"))
-    wishes = [
-        {"do": "values", "values": ["sides"], "seed": "many"},
-        {"do": "choose", "name": "os.system"},
-        {"do": "save", "ending": "/etc/passwd", "overlays": [], "only": ""},
-        {"do": "save", "ending": ".svg", "overlays": {"grid": 1}, "only": 7},
-        {"do": "write", "values": {"__class__": "5"}},
-        {"do": "nothing of ours"},
-        {"do": "values", "values": {"sides": "5", "side": 5}},
-    ]
-    page.browser.execute_script(
-        "const line = new WebSocket(location.origin.replace('http', 'ws') + '/1/link');"
-        "const wishes = JSON.parse(arguments[0]);"
-        "line.onopen = () => wishes.forEach((one) => line.send(JSON.stringify(one)));",
-        json.dumps(wishes),
-    )
-    page.until(
-        lambda page: "sides=5" in values(page)
-    )  # the last wish has been heard, and so has each before it
-    set_value(page, "sides", "6")
-    page.until(lambda page: "sides=6" in values(page))
-    assert page.process.poll() is None
 
 
 def test_a_process_that_dies_while_nothing_is_asked_of_it_is_begun_anew(live):

@@ -40,7 +40,7 @@ def write_to(file: BinaryIO, pieces: Iterable[bytes], call: str) -> None:
 
 def checked_path(value: object, call: str) -> Path:
     """A path that a system could have, as the one kind of path."""
-    if not isinstance(value, str | PathLike) or isinstance(value, bytes):
+    if not isinstance(value, str | PathLike):
         raise BadType(f"{call}: a path must be a string such as 'kite.svg', not {brief(value)}.")
     try:
         path = Path(value)
