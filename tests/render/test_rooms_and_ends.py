@@ -10,9 +10,11 @@ import pytest
 from PIL import Image
 
 from ovlo import BadType, BadValue, Motif, Sheet
+from ovlo.core.values.finding import Finding
 from ovlo.render.additions.contact import Cell, entitle
 from ovlo.render.additions.difference import difference_sheet
 from ovlo.render.files import checked_path
+from ovlo.render.formats import agg
 from ovlo.render.formats.svg_data import Subpath, subpaths_of
 from ovlo.render.lettering import box, words_width
 from ovlo.render.page import MARGIN, Page, view
@@ -107,6 +109,16 @@ def test_a_closed_line_is_given_with_its_first_point_again():
     (path,) = sheet.paths()
     assert len(path.contours[0]) == 5
     assert path.contours[0][0].tolist() == path.contours[0][-1].tolist()
+    assert path.is_closed == (True,)
+
+
+def test_a_line_that_goes_on_after_it_came_back_is_open():
+    sheet = Sheet(60, 40)
+    nib = sheet.new_nib()
+    nib.rectangle(20, 10)
+    nib.forward(20)
+    (path,) = sheet.paths()
+    assert path.is_closed == (True, False)
 
 
 def test_path_data_is_read_into_its_subpaths_and_arcs_are_left_to_others():
@@ -154,3 +166,35 @@ def test_a_title_is_no_wider_than_its_room():
     assert large.size == 16
     (left, _), (right, _) = box(small)
     assert 85 < right - left <= 100
+
+
+class _Odd:
+    """A rasteriser that is not as we know it."""
+
+    def __init__(self, *_: object) -> None:
+        self.pixels = np.zeros((4, 4, 4), np.uint8)
+
+    def __array__(self, *_: object, **__: object) -> np.ndarray:
+        return self.pixels
+
+    def draw_path(self, *_: object) -> None:
+        self.pixels[...] = 255, 0, 0, 255
+
+
+def test_a_rasteriser_that_draws_otherwise_is_not_used():
+    import types
+
+    import matplotlib.backends._backend_agg as compiled
+
+    assert agg._draws(compiled)
+    assert not agg._draws(types.SimpleNamespace(RendererAgg=_Odd))  # it fills what is outside as well
+    assert not agg._draws(types.SimpleNamespace())
+
+
+def test_a_finding_in_many_lines_names_three_of_them(monkeypatch):
+    sheet = Sheet(400, 300)
+    nib = sheet.new_nib()
+    nib.forward(20)
+    found = Finding("gap", "problem", "It is open.", "", (0.0, 0.0), (1,), (3, 5, 7, 9))
+    monkeypatch.setattr(Sheet, "check", lambda _: [found])
+    assert "gap (line 3, 5, 7): It is open." in sheet.to_bytes("svg", overlay="findings").decode()
