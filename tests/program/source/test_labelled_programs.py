@@ -5,7 +5,10 @@ from __future__ import annotations
 import ast
 
 import pytest
+from recall.aside import variants
 from recall.labels import PROGRAMS, corrected, marks, without_marks
+from recall.told import is_scene, listed
+from recall.told import told as told_of
 
 from ovlo.core.values.finding import declared
 from ovlo.program.source.rules import OWN, findings_in
@@ -68,3 +71,12 @@ def test_an_edit_writes_the_corrected_line(name):
 @pytest.mark.parametrize("name", [name for name in named("right") if name not in UNUSED])
 def test_the_source_of_a_right_program_tells_nothing(name):
     assert [str(one) for one in told(named("right")[name])] == []
+
+
+LISTED = listed()
+SET_ASIDE = {one.name: one.text for one in variants(()) if is_scene(one) or one.name in LISTED}
+
+
+@pytest.mark.parametrize("name", SET_ASIDE)
+def test_of_programs_set_aside_the_source_tells_what_is_listed(name):
+    assert told_of(SET_ASIDE[name]) == LISTED.get(name, "")
