@@ -6,6 +6,9 @@ import os
 import signal
 import sys
 import threading
+from collections.abc import Iterator
+from multiprocessing import get_start_method
+from multiprocessing.util import Finalize
 from types import ModuleType
 
 import pytest
@@ -15,6 +18,7 @@ from ovlo.core.sheet.host import Stop
 from ovlo.outlets import check
 from ovlo.program.explaining import in_brief, put_answer
 from ovlo.program.loading import as_under_python, load
+from ovlo.program.processes.workers import done
 from ovlo.program.running import Limits, run_program
 from ovlo.program.variations import Variations
 
@@ -88,3 +92,18 @@ def test_a_name_that_is_answered_is_not_answered_by_python_too():
 
 def test_variations_are_saved_as_large_as_they_are():
     assert Variations.save.__kwdefaults__["scale"] == 1
+
+
+@pytest.mark.skipif(get_start_method() != "fork", reason="a function of a test goes to no other process")
+def test_processes_that_have_nothing_to_do_any_more_end_by_themselves(tmp_path):
+    known = set()
+
+    def work(number: int) -> Iterator[int]:
+        if os.getpid() not in known:
+            known.add(os.getpid())
+            Finalize(None, (tmp_path / str(os.getpid())).touch, exitpriority=1)
+        yield os.getpid()
+
+    found = {pid for _, pid in done(work, range(40), 4)}
+    assert {int(path.name) for path in tmp_path.iterdir()} == found
+    assert len(found) == 4

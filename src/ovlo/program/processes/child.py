@@ -46,11 +46,11 @@ class Child:
     def end(self, patience: float = 0.0) -> None:
         """End the process, at once or after some patience."""
         self.connection.close()
-        self._life.close()
         self.process.join(patience)
         if self.process.is_alive():
             self.process.kill()
             self.process.join()
+        self._life.close()
         self.process.close()
 
 

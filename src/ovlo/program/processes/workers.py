@@ -108,7 +108,8 @@ def done(
                     worker.number = -1
                     yield number, result
         finally:
-            for worker in crew:
+            # The last first: those that began later hold the lines of those before them.
+            for worker in reversed(crew):
                 worker.end(0.5 if worker.number < 0 else 0.0)
 
 
