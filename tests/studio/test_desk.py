@@ -72,6 +72,14 @@ def shared():
 
 
 @pytest.fixture
+def own():
+    """A process of the test's own."""
+    process = Process()
+    yield process
+    process.child.end(patience=10)
+
+
+@pytest.fixture
 def process(shared):
     """The one process of all tests, that has said nothing yet."""
     while shared.child.connection.poll(0):
@@ -85,13 +93,12 @@ def head_of(answer: Answer) -> dict:
     return json.loads(answer.message[4 : 4 + size])
 
 
-def test_nothing_is_saved_before_anything_is_drawn():
-    process = Process()
-    process.ask(Save(".svg", (), ""))
-    assert process.until(File) == File("", b"", "Nothing is drawn yet.")
-    process.child.connection.close()
-    process.child.process.join(10)
-    assert process.child.process.exitcode == 0
+def test_nothing_is_saved_before_anything_is_drawn(own):
+    own.ask(Save(".svg", (), ""))
+    assert own.until(File) == File("", b"", "Nothing is drawn yet.")
+    own.child.connection.close()
+    own.child.process.join(10)
+    assert own.child.process.exitcode == 0
 
 
 def test_a_picture_comes_with_all_that_is_known_of_its_program(process, program):
@@ -134,12 +141,10 @@ def test_a_drawing_by_chance_has_its_seed_and_another_drawing_its_name(process, 
     assert (gone.trouble, gone.chosen) == ("", "kite")
 
 
-def test_a_name_that_is_not_there_is_told_at_first(program):
-    process = Process()
-    answer = process.answer(Draw(f"{program(KITE)}:kyte", {}))
+def test_a_name_that_is_not_there_is_told_at_first(own, program):
+    answer = own.answer(Draw(f"{program(KITE)}:kyte", {}))
     assert "did you mean 'kite'" in answer.trouble
     assert answer.message == b""
-    process.child.end(patience=10)
 
 
 def test_a_small_picture_is_only_that(process, program):
@@ -288,15 +293,15 @@ def test_progress_is_told_with_its_line_until_it_is_stopped(process, program):
     assert process.answer(limited).trouble.startswith("Stopped")
 
 
-def test_a_check_gives_way_to_what_is_wanted(process, program):
+def test_a_check_gives_way_to_what_is_wanted(own, program):
     path = program(KITE.replace("nib.left(89)", "nib.left(89 + _ % 3)"))
-    process.answer(Draw(f"{path}:kite", {"sides": "20000"}))
+    own.answer(Draw(f"{path}:kite", {"sides": "20000"}))
     time.sleep(CALM + 0.1)
-    process.interrupt()
-    answer = process.answer(Draw(f"{path}:kite", {"sides": "3"}, version=9))
+    own.interrupt()
+    answer = own.answer(Draw(f"{path}:kite", {"sides": "3"}, version=9))
     assert head_of(answer)["drawing"]["steps"] == 4
-    assert process.until(Findings).version == 9
-    assert not any(isinstance(one, Findings) for one in process.said)
+    assert own.until(Findings).version == 9
+    assert not any(isinstance(one, Findings) for one in own.said)
 
 
 class Told:
@@ -344,6 +349,10 @@ def test_a_worker_says_what_its_process_says_and_begins_another(program, worker)
     told.until(Running)
     worker.interrupt()
     assert told.until(Answer).trouble.startswith("Stopped")
+    ended = worker._child.process.pid
+    worker.restart()
+    with pytest.raises(ProcessLookupError):
+        os.kill(ended, 0)
     processes = [one.process for one in (worker._child, worker._spare) if one is not None]
     pids = [process.pid for process in processes]
     worker.close()

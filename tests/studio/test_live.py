@@ -377,7 +377,11 @@ def test_it_ends_with_its_page_and_no_process_is_left(live, tmp_path):
 
 def test_no_open_prints_where_the_page_is(program, tmp_path):
     process = subprocess.Popen(
-        [OVLO, "live", program(KITE), "--no-open"], cwd=tmp_path, stdout=subprocess.PIPE, text=True
+        [OVLO, "live", program(KITE), "--no-open"],
+        cwd=tmp_path,
+        env={name: text for name, text in os.environ.items() if name != "PYTHONUNBUFFERED"},
+        stdout=subprocess.PIPE,
+        text=True,
     )
     try:
         assert process.stdout.readline().startswith("Open http://127.0.0.1:")

@@ -7,6 +7,8 @@ import http.client
 import json
 import re
 import socket
+import threading
+import time
 from contextlib import closing, suppress
 from typing import NamedTuple
 
@@ -185,6 +187,23 @@ def test_what_is_no_wish_closes_the_line_and_nothing_else(server, wish):
     assert lined(server, say, **headers) is None
     assert server.room("1").wishes == []
     assert lined(server, hello, **headers) == "come in"
+
+
+def test_work_is_done_in_the_thread_of_the_server_soon_and_later(server):
+    done, when = threading.Event(), []
+
+    def work() -> None:
+        when.append((time.monotonic(), threading.current_thread().name))
+        server.later(0.05, later)
+
+    def later() -> None:
+        when.append((time.monotonic(), threading.current_thread().name))
+        done.set()
+
+    server.soon(work)
+    assert done.wait(5)
+    assert [name for _, name in when] == ["ovlo-server"] * 2
+    assert when[1][0] - when[0][0] >= 0.05
 
 
 def test_several_sheets_have_several_pages():
