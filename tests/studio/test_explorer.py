@@ -454,6 +454,19 @@ def test_a_file_saved_elsewhere_is_taken_and_drawn(studio):
     assert len(studio.worker.asked) == 3
 
 
+def test_what_waits_is_drawn_once_its_text_is_saved_by_another_program(studio):
+    studio.answer()
+    typed(studio, "import os\nos.remove('kite.txt')\n")
+    studio.server.go(PAUSE)
+    assert len(studio.worker.asked) == 1
+    studio.path.write_text(studio.manuscript.text)
+    studio.watch.changed()
+    studio.server.go()
+    assert studio.worker.asked[-1].text == studio.manuscript.text
+    told = studio.line.last("typing")
+    assert (told["waiting"], told["isUnsaved"]) == ({}, False)
+
+
 def test_two_texts_are_told_and_one_is_kept(studio):
     studio.answer()
     for is_mine in (True, False):
