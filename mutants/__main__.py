@@ -18,7 +18,7 @@ from pathlib import Path
 from queue import SimpleQueue
 
 from mutants.changes import Mutant, changes_of
-from mutants.suite import SOURCES, Suite
+from mutants.suite import LAST, SOURCES, Suite
 
 ROOMS = {
     "core/pen": ["core/pen", "core/sheet"],
@@ -49,7 +49,8 @@ def survivors(room: str, count: int) -> tuple[int, list[Mutant]]:
             copies.put(Path(shutil.copytree(SOURCES, Path(folder) / str(number) / "src")))
             (Path(folder) / str(number) / "examples").symlink_to(SOURCES.parent / "examples")
         if suite.fails(suite.tests, Path(folder) / "0" / "src"):
-            sys.exit(f"{room}: its tests fail in a copy without any change.")
+            last = (Path(folder) / "0" / LAST).read_text()
+            sys.exit(f"{room}: {last} fails in a copy without any change.")
 
         def is_noticed(mutant: Mutant) -> bool:
             sources = copies.get()

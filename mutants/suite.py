@@ -38,6 +38,9 @@ PATIENCE, SLACK = 5, 10
 LINES, SECONDS = Path("lines/coverage"), Path("seconds")
 """Where a run writes which lines each test ran, and how long it took."""
 
+LAST = "last"
+"""Where a run in a copy writes which test it came to: the one that failed."""
+
 LIBRARIES = ("numpy", "hypothesis", "PIL.Image", "shapely", "coloraide", "click", "rich.console")
 """What most runs need, loaded once: each run is a fork of this process, and a second of loading less."""
 
@@ -144,7 +147,7 @@ def _tried(limits: dict[str, float], sources: Path) -> int:
     os.environ["HYPOTHESIS_STORAGE_DIRECTORY"] = str(sources.parent / "hypothesis")
     sys.dont_write_bytecode = True
     sys.path.insert(0, str(sources))
-    return int(pytest.main([*OPTIONS, "-x", *limits], plugins=[_Patience(limits)]))
+    return int(pytest.main([*OPTIONS, "-x", *limits], plugins=[_Patience(limits, sources.parent / LAST)]))
 
 
 def _measured(parts: list[str], folder: Path) -> int:
@@ -178,11 +181,13 @@ def _measured(parts: list[str], folder: Path) -> int:
 class _Patience:
     """Ends the process when a test takes too long: a change may have made a loop endless."""
 
-    def __init__(self, limits: dict[str, float]) -> None:
+    def __init__(self, limits: dict[str, float], last: Path) -> None:
         self.limits = {_name(test): seconds for test, seconds in limits.items()}
+        self.last = last
 
     @pytest.hookimpl
     def pytest_runtest_logstart(self, nodeid: str) -> None:
+        self.last.write_text(nodeid)
         faulthandler.dump_traceback_later(self.limits[_name(nodeid)], exit=True)
 
 
