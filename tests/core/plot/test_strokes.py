@@ -81,6 +81,13 @@ def test_what_was_drawn_is_not_drawn_again():
     assert found.points[-4:].tolist() == [[-5, 0], [0, 0], [10, 0], [25, 0]]
 
 
+def test_a_corner_whose_second_side_begins_on_a_drawn_line_is_two_strokes():
+    found, rows = drawn_once(strokes_of([[10, 5], [10, 0]], [[0, 0], [10, 0], [10, 10]]))
+    assert rows.tolist() == [0, 1, 1]
+    assert found.lengths == pytest.approx([5, 10, 5])
+    assert found.points.tolist() == [[10, 5], [10, 0], [0, 0], [10, 0], [10, 5], [10, 10]]
+
+
 @given(
     st.lists(
         st.tuples(st.integers(0, 5), st.integers(0, 20), st.integers(1, 20), st.booleans()),
