@@ -18,7 +18,7 @@ from pathlib import Path
 from queue import SimpleQueue
 
 from mutants.changes import Mutant, changes_of
-from mutants.suite import LAST, SOURCES, Suite
+from mutants.suite import OUTPUT, SOURCES, Suite
 
 ROOMS = {
     "core/pen": ["core/pen", "core/sheet"],
@@ -49,8 +49,8 @@ def survivors(room: str, count: int) -> tuple[int, list[Mutant]]:
             copies.put(Path(shutil.copytree(SOURCES, Path(folder) / str(number) / "src")))
             (Path(folder) / str(number) / "examples").symlink_to(SOURCES.parent / "examples")
         if suite.fails(suite.tests, Path(folder) / "0" / "src"):
-            last = (Path(folder) / "0" / LAST).read_text()
-            sys.exit(f"{room}: {last} fails in a copy without any change.")
+            said = (Path(folder) / "0" / OUTPUT).read_text()
+            sys.exit(f"{said[-5000:]}\n{room}: its tests fail in a copy without any change.")
 
         def is_noticed(mutant: Mutant) -> bool:
             sources = copies.get()

@@ -38,8 +38,8 @@ PATIENCE, SLACK = 5, 10
 LINES, SECONDS = Path("lines/coverage"), Path("seconds")
 """Where a run writes which lines each test ran, and how long it took."""
 
-LAST = "last"
-"""Where a run in a copy writes which test it came to: the one that failed."""
+OUTPUT = "output"
+"""Where a run in a copy says what it has to say, beside the copy."""
 
 LIBRARIES = ("numpy", "hypothesis", "PIL.Image", "shapely", "coloraide", "click", "rich.console")
 """What most runs need, loaded once: each run is a fork of this process, and a second of loading less."""
@@ -147,7 +147,10 @@ def _tried(limits: dict[str, float], sources: Path) -> int:
     os.environ["HYPOTHESIS_STORAGE_DIRECTORY"] = str(sources.parent / "hypothesis")
     sys.dont_write_bytecode = True
     sys.path.insert(0, str(sources))
-    return int(pytest.main([*OPTIONS, "-x", *limits], plugins=[_Patience(limits, sources.parent / LAST)]))
+    said = os.open(sources.parent / OUTPUT, os.O_WRONLY | os.O_CREAT | os.O_TRUNC)
+    os.dup2(said, 1)
+    os.dup2(said, 2)
+    return int(pytest.main([*OPTIONS, "-x", *limits], plugins=[_Patience(limits)]))
 
 
 def _measured(parts: list[str], folder: Path) -> int:
@@ -181,13 +184,11 @@ def _measured(parts: list[str], folder: Path) -> int:
 class _Patience:
     """Ends the process when a test takes too long: a change may have made a loop endless."""
 
-    def __init__(self, limits: dict[str, float], last: Path) -> None:
+    def __init__(self, limits: dict[str, float]) -> None:
         self.limits = {_name(test): seconds for test, seconds in limits.items()}
-        self.last = last
 
     @pytest.hookimpl
     def pytest_runtest_logstart(self, nodeid: str) -> None:
-        self.last.write_text(nodeid)
         faulthandler.dump_traceback_later(self.limits[_name(nodeid)], exit=True)
 
 
