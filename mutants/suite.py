@@ -136,6 +136,8 @@ def _in_child(work: object, *arguments: object, seconds: float) -> int | None:
 def _alone(work: object, *arguments: object) -> None:
     os.setsid()
     os.chdir(ROOT)
+    # What a shell starts in the background may hear no Ctrl-C, and neither would what it starts.
+    signal.signal(signal.SIGINT, signal.default_int_handler)
     quiet = os.open(os.devnull, os.O_WRONLY)
     os.dup2(quiet, 1)
     os.dup2(quiet, 2)

@@ -28,20 +28,26 @@ HEAD = "from ovlo import Sheet\nsheet = Sheet(400, 300)\nnib = sheet.new_nib()\n
 @pytest.mark.skipif(not hasattr(signal, "setitimer"), reason="there are no interval timers here anyway")
 def test_a_run_is_stopped_by_a_thread_where_there_are_no_timers(program, monkeypatch):
     monkeypatch.delattr(signal, "setitimer")
-    path = program(HEAD + "while True:\n    nib.left(1)\n")
+    path, before = program(HEAD + "while True:\n    nib.left(1)\n"), signal.getsignal(signal.SIGINT)
     outcome = run_program(load(str(path)), limits=Limits(seconds=0.3))
     assert "ran longer than 0.3 s" in outcome.trouble
-    assert signal.getsignal(signal.SIGINT) is signal.default_int_handler
+    assert signal.getsignal(signal.SIGINT) is before
+
+
+@pytest.mark.parametrize("has_timers", [True, False])
+def test_a_limit_that_is_up_before_the_program_begins_holds(program, monkeypatch, has_timers):
+    if not has_timers:
+        monkeypatch.delattr(signal, "setitimer", raising=False)
+    path = program(HEAD + "while True:\n    nib.left(1)\n")
+    assert "ran longer than 1e-06 s" in run_program(load(str(path)), limits=Limits(seconds=1e-6)).trouble
 
 
 @pytest.mark.skipif(not hasattr(signal, "setitimer"), reason="there are no interval timers here anyway")
 def test_a_clock_does_not_ring_after_its_run(program, monkeypatch):
     monkeypatch.delattr(signal, "setitimer")
+    before = set(threading.enumerate())
     assert not run_program(load(str(program(HEAD + "nib.forward(9)\n"))), limits=Limits(seconds=60)).trouble
-    clocks = [one for one in threading.enumerate() if isinstance(one, threading.Timer)]
-    for clock in clocks:
-        clock.join(5)
-    assert not any(clock.is_alive() for clock in clocks)
+    assert set(threading.enumerate()) <= before
 
 
 @pytest.mark.skipif(not hasattr(os, "fork"), reason="there is no fork here")

@@ -136,7 +136,7 @@ def test_times_of_an_svg_that_draws_itself_are_thousandths(tmp_path):
     nib = sheet.new_nib()
     for _ in range(7):
         nib.forward(2)
-        nib.ink = "red" if nib.ink == "black" else "black"
+        nib.text("kite")
     sheet.animate(tmp_path / "kite.svg", seconds=1)
     times = re.findall(r"--ovlo-at:([0-9.]+)s", (tmp_path / "kite.svg").read_text())
     assert max(len(time.partition(".")[2]) for time in times) == 3

@@ -337,12 +337,14 @@ def _stoppable(host: Host, seconds: float | None) -> Iterator[None]:
         if os.getpid() != process:  # a process of the program's own, which ends as any other does
             signal.signal(number, signal.SIG_DFL)
             os.kill(os.getpid(), number)
-        elif _is_in_program(frame):
-            stops, reason = stops + 1, reason or reasons[number]
+        else:
+            is_running = _is_in_program(frame)
+            stops, reason = stops + is_running, reason or reasons[number]
             # Set anew each time: a clock that rang by itself would leave a deep program no time to get out.
+            # One that has not begun yet is stopped when it has.
             signal.setitimer(signal.ITIMER_REAL, AGAIN if stops < PATIENCE else SOON)
             # What is raised while something is taken away is lost, so it waits for the next time.
-            if frame is None or frame.f_code.co_name != "__del__":
+            if is_running and (frame is None or frame.f_code.co_name != "__del__"):
                 host.stop(reason)
 
     def keep_stopping() -> None:
@@ -364,26 +366,32 @@ def _stoppable(host: Host, seconds: float | None) -> Iterator[None]:
 
 def _stoppable_by_ctrl_c(host: Host, seconds: float | None) -> Iterator[None]:
     """The same where there are no interval timers: once, by a clock in a thread."""
-    is_late = threading.Event()
+    is_late, is_over = threading.Event(), threading.Event()
 
     def stop(number: int, frame: FrameType | None) -> None:
         if _is_in_program(frame):
             late = f"it ran longer than {seconds:g} s (--time-limit)" if is_late.is_set() else ""
+            if late:
+                is_over.set()
             host.stop(late or "Ctrl-C was pressed")
 
     def ring() -> None:
-        is_late.set()
-        _thread.interrupt_main()
+        if not is_over.wait(seconds):
+            is_late.set()
+            # Until it is heard: the program may not have begun yet.
+            while not is_over.wait(AGAIN):
+                _thread.interrupt_main()
 
-    clock = threading.Timer(seconds or 0, ring)
-    clock.daemon = True
+    clock = threading.Thread(target=ring, daemon=True)
     before = signal.signal(signal.SIGINT, stop)
     if seconds is not None:
         clock.start()
     try:
         yield
     finally:
-        clock.cancel()
+        is_over.set()
+        if seconds is not None:
+            clock.join()
         signal.signal(signal.SIGINT, before)
 
 
