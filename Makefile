@@ -26,7 +26,7 @@ test: .venv/test
 	$(BIN)/mypy
 	$(BIN)/lint-imports --no-logo
 	$(BIN)/python -m compileall -q src
-	PYTHONDONTWRITEBYTECODE= $(BIN)/pytest -n $(WORKERS) --dist worksteal
+	PYTHONDONTWRITEBYTECODE= $(BIN)/pytest -n $(WORKERS) --dist worksteal -m "not long"
 
 bench: .venv/test
 	$(BIN)/python -m bench $(ONLY)

@@ -39,6 +39,7 @@ class Page(HTMLParser):
         self.targets += [found[key] for key in ("href", "src") if found.get(key)]
 
 
+@pytest.mark.long
 def test_the_guide_is_whole_and_its_search_works_without_a_server(tmp_path, chromium):
     site = built(tmp_path / "site")
     assert dead_links(site) == []
