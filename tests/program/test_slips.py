@@ -438,6 +438,7 @@ def test_a_method_without_self_a_value_used_too_early_and_a_plain_function_are_e
         "n = 4\ndef go():\n    n = n + 1\ngo()": "n has no value yet",
         "def leaf(nib): nib.circle(9)\nleaf.save('a.svg')": "with @drawing above its def",
         "def side(n): n * 2\nnib.forward(side(4) + 1)": "ends with `return …`",
+        "def sides(n): n * 2\nfor _ in range(sides(4)): nib.forward(9)": "ends with `return …`",
     }
     for source, words in cases.items():
         path = program(f"from ovlo import Sheet\nnib = Sheet().new_nib()\n{source}\n")

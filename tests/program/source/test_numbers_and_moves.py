@@ -211,3 +211,10 @@ def test_what_keeps_no_law_is_found_at_its_line(rule, line, code):
 )
 def test_what_is_right_is_left_in_peace(code):
     assert [str(one) for one in found(code)] == []
+
+
+def test_words_right_behind_a_loop_that_turns_are_told_as_those_farther_on():
+    loop = "for i in range(5):\n    nib.turn_to(72 * i)\n    nib.forward(9)\n"
+    for between in ("", "nib.travel_to(0, 0)\n"):
+        (one,) = found(f"{loop}{between}nib.text('kite')\n")
+        assert (one.rule, one.lines) == ("left-over-turn", (4 + HEAD.count("\n"),))

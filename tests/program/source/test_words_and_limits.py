@@ -9,6 +9,7 @@ import pytest
 from ovlo.core.values.finding import PROBLEM, Finding
 from ovlo.program.source import merging
 from ovlo.program.source.rules import findings_in
+from ovlo.program.texts import Source
 
 ROSE = (
     "def rose(count):\n    for _ in range(count):\n        nib.circle(9)\n        nib.left(360 / {})\n"
@@ -94,8 +95,17 @@ def test_what_stands_beside_it_is_left_in_peace(code):
 def test_a_style_set_on_the_wrong_nib_is_told_with_the_one_that_draws_next():
     other = "pen = Sheet().new_nib()\npen.circle(3)\nnib.ink = 'red'\npen.circle(9)\n"
     assert told(other)["unused-style"].fix.endswith("; or set it on pen, which draws next.")
+    before = "brush = Sheet().new_nib()\nbrush.circle(9)\n" + other
+    assert told(before)["unused-style"].fix.endswith("; or set it on pen, which draws next.")
     alone = "pen = Sheet().new_nib()\nnib.circle(3)\npen.circle(9)\nnib.ink = 'red'\n"
     assert told(alone)["unused-style"].fix == "Set ink before the lines it should affect."
+
+
+def test_blocks_turned_by_more_than_a_whole_turn_are_turned_by_a_share_of_it():
+    code = "for i in range(12):\n    with nib.returning():\n        nib.turn_to(40 * i)\n"
+    one = told(code)["repeated-value"]
+    assert one.message.startswith("12 times 40° is more than a whole turn: after 9 figures")
+    assert "nib.turn_to(30 * i)" in Source(HEAD + code, "utf-8").edited(one.edit).text
 
 
 def finding(rule, severity, line, file):
