@@ -132,3 +132,15 @@ def test_however_a_program_ends_its_picture_so_far_is_kept(ending, ovlo_command,
     assert done.returncode == 1
     assert "line 6" in done.stderr or "line 7" in done.stderr
     assert (tmp_path / "a.svg").exists()
+
+
+def test_what_follows_a_run_outlives_its_limit(program, tmp_path):
+    program("from ovlo import Sheet\nSheet(90, 60).new_nib().forward(20)\n")
+    code = (
+        "import time\nimport ovlo.program.processes.rescue as rescue\nrescue.LATER = rescue.GRACE = 0.1\n"
+        "from ovlo.cli.main import main\n"
+        "main(['draw', 'kite.py', '--time-limit', '0.3', '-o', 'kite.png'], standalone_mode=False)\n"
+        "time.sleep(0.6)\nprint('alive')\n"
+    )
+    done = subprocess.run([sys.executable, "-c", code], cwd=tmp_path, capture_output=True, text=True)
+    assert (done.returncode, done.stdout.splitlines()[-1]) == (0, "alive")

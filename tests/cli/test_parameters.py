@@ -134,6 +134,15 @@ def test_vary_draws_all_combinations_whatever_the_workers(ovlo_command, program,
     assert all(f"sides={sides}, side={side}<" in svg for sides in range(3, 9) for side in (20, 40))
 
 
+def test_what_a_mistake_in_the_source_explains_is_not_marked_in_cells_either(ovlo_command, program, tmp_path):
+    kite = "from ovlo import drawing\n@drawing\ndef kite(nib, side: float = 200):\n    for _ in range(4):\n"
+    for turn, marked in (("    nib.left(90)\n", False), ("    nib.lift()\n", True)):
+        path = program(f"{kite}        nib.forward(side)\n{turn}")
+        done = ovlo_command("vary", path, "--values", "side=200,300", "--overlay", "findings", "-o", "k.svg")
+        assert done.returncode == 0
+        assert (">1</text>" in (tmp_path / "k.svg").read_text()) == marked
+
+
 def test_vary_over_seeds_shows_outcomes_of_one_drawing(ovlo_command, program, tmp_path):
     done = ovlo_command(
         "vary", f"{program(KITES)}:scatter", "--set", "count=4", "--values", "seed=1..3", "-o", "seeds.svg"
