@@ -124,9 +124,8 @@ def test_text_is_refused_in_a_sentence_where_nothing_can_be_written(tmp_path):
 
     if not hasattr(os, "setuid") or os.getuid() != 0:
         pytest.skip("only root can become somebody who may write nowhere")
-    if subprocess.run(
-        [sys.executable, "-c", "import __future__"], user=65534, capture_output=True
-    ).returncode:
+    alone = [sys.executable, "-c", "import os; os.setuid(65534); import __future__"]
+    if subprocess.run(alone, capture_output=True).returncode:
         pytest.skip("this Python is in a folder that nobody else may read")
     source = (
         "import os, tempfile\n"
