@@ -1,5 +1,5 @@
 # make demo          draw the examples; on a fresh machine this installs Ovlo into .venv first
-# make test          all checks: style, types, imports, tests
+# make test          all checks: style, types, imports, tests but those that .ci/run alone waits for
 # make bench         ratios against their floors, in under five minutes; ONLY="help" for one row, ONLY=all for all
 # make torture       random programs, bad values and kills, for an hour (not part of make test)
 # make mutants       small wrong changes in each room, and whether its tests notice (an hour; not part of make test)

@@ -21,12 +21,14 @@ def test_a_bad_value_is_refused_in_our_words_and_changes_nothing(name, tmp_path,
         assert list(fault_of(case, value)) == []
 
 
+@pytest.mark.long
 @pytest.mark.parametrize("first", range(0, 16, 8))
 def test_random_programs_are_the_same_from_all_sides(first):
     for seed in range(first, first + 8):
         assert list(faults_of(seed, length=12, frames=4, check=seed % 5 == 0)) == [], seed
 
 
+@pytest.mark.long
 def test_random_programs_look_the_same_elsewhere():
     shares = [share_equal(seed) for seed in range(10)]
     if shares[0] is None:

@@ -129,6 +129,7 @@ def test_wrong_calls_end_with_one_sentence(ovlo_command, program, arguments, sta
     assert "Traceback" not in done.stderr
 
 
+@pytest.mark.long
 def test_demo_draws_every_example(ovlo_command, tmp_path):
     done = ovlo_command("demo", "pictures")
     assert done.returncode == 0, done.stderr

@@ -19,6 +19,8 @@ from ovlo.program.running import Limits, run_drawing
 from ovlo.render.formats.png import rasterise
 from ovlo.render.page import Page
 
+pytestmark = pytest.mark.long
+
 
 def drawn(chromium, step: int | None = None, scale: float = 1) -> np.ndarray:
     address = chromium.execute_script(
