@@ -9,7 +9,7 @@ import ast
 from pathlib import Path
 
 from ovlo.program.source.rules import findings_in
-from recall.aside import Variant, variants
+from recall.aside import variants
 
 LIST = Path(__file__).with_name("told.txt")
 
@@ -23,11 +23,6 @@ def listed() -> dict[str, str]:
     """What is told of each program of which anything is."""
     rows = LIST.read_text(encoding="utf-8").splitlines()
     return dict(row.split(": ", 1) for row in rows)
-
-
-def is_scene(one: Variant) -> bool:
-    """Whether a program is a scene as it is meant."""
-    return not one.name[-1].isdigit()
 
 
 def main() -> None:

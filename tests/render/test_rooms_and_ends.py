@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import re
+import types
 
 import numpy as np
 import pytest
@@ -182,8 +183,6 @@ class _Odd:
 
 
 def test_a_rasteriser_that_draws_otherwise_is_not_used():
-    import types
-
     import matplotlib.backends._backend_agg as compiled
 
     assert agg._draws(compiled)

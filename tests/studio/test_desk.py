@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import os
+import queue
 import shlex
 import signal
 import time
@@ -308,8 +309,6 @@ class Told:
     """Hears what a worker says, and waits for it."""
 
     def __init__(self) -> None:
-        import queue
-
         self.said: queue.Queue = queue.Queue()
 
     def until(self, kind):
@@ -353,8 +352,7 @@ def test_a_worker_says_what_its_process_says_and_begins_another(program, worker)
     worker.restart()
     with pytest.raises(ProcessLookupError):
         os.kill(ended, 0)
-    processes = [one.process for one in (worker._child, worker._spare) if one is not None]
-    pids = [process.pid for process in processes]
+    pids = [one.process.pid for one in (worker._child, worker._spare) if one is not None]
     worker.close()
     for pid in pids:
         with pytest.raises(ProcessLookupError):

@@ -213,6 +213,18 @@ def test_a_wish_that_is_none_does_nothing(studio):
     assert (len(studio.worker.asked), studio.line.heard) == (asked, [])
 
 
+def test_of_odd_values_and_names_nothing_is_used(studio):
+    studio.answer()
+    studio.wish("values", values=["sides"], seed="many")
+    assert (studio.worker.asked[-1].values, studio.worker.asked[-1].seed) == ({}, None)
+    studio.answer()
+    asked = len(studio.worker.asked)
+    studio.wish("write", values={"__class__": "5"})
+    assert (studio.manuscript.text, len(studio.worker.asked)) == (KITE, asked)
+    studio.wish("values", values={"sides": "5", "side": 5})
+    assert studio.worker.asked[-1].values == {"sides": "5"}
+
+
 def test_its_end_is_told(studio):
     studio.explorer.end()
     studio.server.go()

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import stat
+import sys
 import threading
 import types
 from pathlib import Path
@@ -451,6 +452,6 @@ def test_ctrl_c_ends_the_wait_on_a_line_of_its_own(capsys, monkeypatch):
 
 
 def test_a_notebook_without_its_controls_says_what_to_install(monkeypatch):
-    monkeypatch.setitem(__import__("sys").modules, "ipywidgets", None)
+    monkeypatch.setitem(sys.modules, "ipywidgets", None)
     with pytest.raises(BadUse, match="pip install ovlo"):
         notebook.live(kite, {}, None)

@@ -319,10 +319,10 @@ def _stoppable(host: Host, seconds: float | None) -> Iterator[None]:
     if threading.current_thread() is not threading.main_thread():
         yield
         return
-    if not hasattr(signal, "setitimer"):
-        yield from _stoppable_by_ctrl_c(host, seconds)
-        return
     late = f"it ran longer than {seconds:g} s (--time-limit)" if seconds is not None else ""
+    if not hasattr(signal, "setitimer"):
+        yield from _stoppable_by_ctrl_c(host, seconds, late)
+        return
 
     reasons: dict[int, str] = {
         signal.SIGALRM: late,
@@ -364,16 +364,15 @@ def _stoppable(host: Host, seconds: float | None) -> Iterator[None]:
             signal.signal(number, handler)
 
 
-def _stoppable_by_ctrl_c(host: Host, seconds: float | None) -> Iterator[None]:
+def _stoppable_by_ctrl_c(host: Host, seconds: float | None, late: str) -> Iterator[None]:
     """The same where there are no interval timers: once, by a clock in a thread."""
     is_late, is_over = threading.Event(), threading.Event()
 
     def stop(number: int, frame: FrameType | None) -> None:
         if _is_in_program(frame):
-            late = f"it ran longer than {seconds:g} s (--time-limit)" if is_late.is_set() else ""
-            if late:
+            if is_late.is_set():
                 is_over.set()
-            host.stop(late or "Ctrl-C was pressed")
+            host.stop(late if is_late.is_set() else "Ctrl-C was pressed")
 
     def ring() -> None:
         if not is_over.wait(seconds):

@@ -5,10 +5,9 @@ from __future__ import annotations
 import ast
 
 import pytest
+from recall import told as set_aside
 from recall.aside import variants
 from recall.labels import PROGRAMS, corrected, marks, without_marks
-from recall.told import is_scene, listed
-from recall.told import told as told_of
 
 from ovlo.core.values.finding import declared
 from ovlo.program.source.rules import OWN, findings_in
@@ -73,10 +72,10 @@ def test_the_source_of_a_right_program_tells_nothing(name):
     assert [str(one) for one in told(named("right")[name])] == []
 
 
-LISTED = listed()
-SET_ASIDE = {one.name: one.text for one in variants(()) if is_scene(one) or one.name in LISTED}
+LISTED = set_aside.listed()
+SCENES = {one.name: one.text for one in variants(()) if not one.lines or one.name in LISTED}
 
 
-@pytest.mark.parametrize("name", SET_ASIDE)
+@pytest.mark.parametrize("name", SCENES)
 def test_of_programs_set_aside_the_source_tells_what_is_listed(name):
-    assert told_of(SET_ASIDE[name]) == LISTED.get(name, "")
+    assert set_aside.told(SCENES[name]) == LISTED.get(name, "")
