@@ -14,11 +14,10 @@ from typing import TYPE_CHECKING, Any, TypedDict, Unpack, cast
 
 from ovlo.core.paint.measures import widest_line
 from ovlo.core.sheet.host import unhosted
-from ovlo.core.sheet.motif import Motif, recorded
+from ovlo.core.sheet.motif import Motif
 from ovlo.core.sheet.only import only
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.trail.columns import Columns, Text
-from ovlo.core.trail.similarity import check_reach
 from ovlo.core.values import arguments
 from ovlo.core.values.arrays import Bytes, Floats
 from ovlo.core.values.errors import BadType, BadUse, BadValue, FileError
@@ -385,18 +384,9 @@ def motif_as_bytes(motif: Motif, suffix: str, scale: float = 1) -> bytes:
 
 def motif_from_svg(source: object) -> Motif:
     """The picture in an SVG file, a file object or a text."""
-    from ovlo.render.formats.svg_reader import DAMAGES, draw_into, read, svg_source
+    from ovlo.render.svg_reader.motif import motif_from_svg as read
 
-    name, data = svg_source(source)
-    shapes = read(name, data)
-    try:
-        motif = recorded(lambda nib: draw_into(nib, shapes))
-        check_reach(motif._columns, 1, 0, 0, "from_svg")
-    except DAMAGES as error:
-        raise FileError(
-            f"from_svg: {name} contains numbers that are not finite or far too large; it was not read."
-        ) from error
-    return motif
+    return read(source)
 
 
 def to_array(sheet: Sheet, scale: float) -> Bytes:

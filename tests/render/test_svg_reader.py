@@ -12,7 +12,7 @@ from ovlo import FileError, Motif, Sheet
 from ovlo.core.paint.measures import drawn_length
 from ovlo.core.paint.outlines import borders
 from ovlo.core.paint.regions import region
-from ovlo.render.formats.svg_reader import PartsSkipped
+from ovlo import PartsSkipped
 
 HEAD = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="10cm">'
 
@@ -71,7 +71,7 @@ def test_what_cannot_be_kept_is_left_out_and_listed(tmp_path):
         '<image href="gull.png"/><script>alert(1)</script><text>Hi</text><use href="#g"/>'
         '<circle r="4" filter="url(#f)"/>'
     )
-    with pytest.warns(PartsSkipped, match=r"filter, gradient or pattern, image, script, text, use"):
+    with pytest.warns(PartsSkipped, match=r"filter \(line 1\), image .*, script .*, text .*, use of"):
         motif = read(tmp_path, body)
     assert motif.bounds == pytest.approx((-4, -4, 4, 4))
 
@@ -118,15 +118,12 @@ BOMB = (
         ("", "damaged or not XML"),
         (f'{HEAD}<path d="M1e400 0L3 3"/></svg>', "numbers that are not finite"),
         (f'{HEAD}<path d="M0 0A1e200 1e200 0 0 1 9 9"/></svg>', "numbers that are not finite|is damaged"),
-        (f'{HEAD}<path d="M0 0L9 9" stroke="red" stroke-width="1e400"/></svg>', "not finite|is damaged"),
         (f'{HEAD}<circle r="1e9"/></svg>', "not finite or far too large"),
-        (f'{HEAD}<circle r="5" stroke="red" stroke-dasharray="1e999"/></svg>', "not finite"),
         (f'<?xml version="1.0" encoding="marrow"?>{HEAD}</svg>', "damaged or not XML"),
         (f'<!DOCTYPE svg [<!ATTLIST circle style CDATA "{"a:b;" * 99}">]>{HEAD}</svg>', "a document type"),
         (f'{HEAD}<circle r="5" transform="{"scale(1)" * 300}"/></svg>', "'transform' of more than 2,000"),
         (f'{HEAD}<path d="{"M0 0L1 1" * 200_000}"/></svg>', "50,000 shapes or 5 MB of paths"),
         (f"{HEAD}{'<g/>' * 126_000}</svg>", "50,000 shapes or 5 MB of paths"),
-        (f'{HEAD}<g transform="rotate(x)"><circle r="5"/></g></svg>', "is damaged"),
     ],
 )
 def test_files_that_are_no_svg_are_refused(tmp_path, content, words):
@@ -177,24 +174,6 @@ def test_uses_that_loop_or_flood_are_refused(tmp_path, body, words):
         read(tmp_path, body)
 
 
-@pytest.mark.parametrize("transform", ["", "scale(-1 1)", "rotate(40) translate(3 9)", "matrix(1 2 0 1 5 6)"])
-def test_long_data_is_read_as_short_data_is(tmp_path, transform, monkeypatch):
-    from ovlo.render.formats import svg_reader
-
-    data = "M10,20l5-5 .5.5H30v-8h-3V2c1 1 2 3 4 0s3-9 6 0S40 9 50 5q3 3 6 0t6 0T80 1zm5 5 1 1z" * 3
-    body = (
-        f'<g transform="{transform}"><path d="{data}" fill="none" stroke="red"/>'
-        f'<polygon points="{" ".join(f"{i},{i % 3}" for i in range(20))}" fill="gold"/></g>'
-    )
-    pictures = []
-    for long in (1, 10**6):
-        monkeypatch.setattr(svg_reader, "LONG", long)
-        pictures.append(read(tmp_path, body))
-    assert len(pictures[0]._columns) == len(pictures[1]._columns)
-    assert pictures[0].compare(pictures[1]).is_in_place
-    assert pictures[0].bounds == pytest.approx(pictures[1].bounds)
-
-
 def test_path_data_that_cannot_be_right_is_told(tmp_path):
-    with pytest.warns(PartsSkipped, match="path data that is not valid"):
+    with pytest.warns(PartsSkipped, match=r"not recognised: d \(line 1\)"):
         read(tmp_path, '<path stroke="red" d="MNaN 0L9 infinity"/><rect width="3" height="3"/>')

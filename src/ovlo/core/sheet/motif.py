@@ -113,8 +113,8 @@ class Motif(Answering):
     def from_svg(cls, source: str | PathLike[str] | IO[bytes] | IO[str]) -> Motif:
         """Read the picture in an SVG file as a motif, in the units and with the origin of the file, y up.
 
-        Paths, basic shapes, groups and transforms are read, with colours, line widths, dashes, caps, joins
-        and fill rules. A file that Ovlo wrote is read with the same coordinates.
+        Paths, basic shapes, groups, nested views, transforms and style sheets are read, with colours, line
+        widths, dashes, caps, joins and fill rules. A file that Ovlo wrote is read with the same coordinates.
 
         Parameters
         ----------
@@ -128,7 +128,7 @@ class Motif(Answering):
         Warns
         -----
         PartsSkipped
-            Names what could not be kept: text, gradients, images, filters, scripts, …
+            Names what is left out, approximated or not recognised, with lines: texts, images, …
 
         Raises
         ------

@@ -1,0 +1,1 @@
+"""SVG files of any program, read as shapes."""
