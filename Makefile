@@ -32,7 +32,7 @@ bench: .venv/test
 	$(BIN)/python -m bench $(ONLY)
 
 torture: .venv/test
-	$(BIN)/python -m torture --programs 10000 --kills 200 --mishaps 10 --icons 135
+	$(BIN)/python -m torture --programs 10000 --kills 200 --mishaps 10 --icons 135 --svg 1000
 
 mutants: .venv/test
 	$(BIN)/python -m mutants

@@ -1,6 +1,6 @@
 """Try everything hard, and print one table.
 
-python -m torture --programs 10000 --kills 200 --mishaps 10 --icons 150
+python -m torture --programs 10000 --kills 200 --mishaps 10 --icons 150 --svg 1000
 """
 
 from __future__ import annotations
@@ -17,7 +17,7 @@ from typing import NamedTuple
 import click
 
 from ovlo.program.processes.workers import Going, Lost, done
-from torture import extremes, icons, pictures, values
+from torture import extremes, icons, pictures, svg_files, values
 from torture.kills import killed
 from torture.mishaps import MISHAPS
 
@@ -87,11 +87,15 @@ def every(
 @click.option("--kills", default=20, help="How many processes are killed.")
 @click.option("--mishaps", default=1, help="How many rounds of crashes, full disks, doubled files and tabs.")
 @click.option("--icons", "icon_count", default=0, help="How many pictures of each set from npm.")
+@click.option("--svg", "svg_count", default=100, help="How many odd SVG files.")
 @click.option("--table/--no-table", default=True, help="The table of values, and their extremes.")
-def main(programs: int, first: int, kills: int, mishaps: int, icon_count: int, table: bool) -> None:
+def main(
+    programs: int, first: int, kills: int, mishaps: int, icon_count: int, svg_count: int, table: bool
+) -> None:
     """Try everything hard, and print one table."""
     with tempfile.TemporaryDirectory() as folder, contextlib.chdir(folder):
         _try_all(programs, first, kills, mishaps, icon_count, table)
+        _attempts("odd SVG files", svg_files.fault_of, svg_count)
 
 
 def _try_all(programs: int, first: int, kills: int, mishaps: int, icon_count: int, table: bool) -> None:

@@ -8,12 +8,15 @@ none of them paints what we paint.
 
 from __future__ import annotations
 
+import contextlib
 import io
 import random
 import shutil
 import subprocess
+import tempfile
 import warnings
 from collections.abc import Callable, Iterator
+from pathlib import Path
 
 import numpy as np
 from numpy.typing import NDArray
@@ -277,31 +280,41 @@ def ours(text: str) -> tuple[Pixels, list[str]]:
 
 
 def theirs(text: str) -> Iterator[Pixels]:
-    """The pictures of the independent renderers that are here."""
+    """The pictures of the independent renderers that are here and read the file, the quick ones first."""
     import resvg_py
 
-    renderers: list[Callable[[], bytes]] = [
-        lambda: bytes(resvg_py.svg_to_bytes(svg_string=text, background="white"))
-    ]
+    with contextlib.suppress(ValueError):
+        yield _pixels(bytes(resvg_py.svg_to_bytes(svg_string=text, background="white", dpi=96)))
     if program := shutil.which("rsvg-convert"):
         command = [program, "--background-color=white"]
-        renderers.append(
-            lambda: (
-                subprocess.run(
-                    command, input=text.encode(), capture_output=True, timeout=60, check=True
-                ).stdout
-            )
-        )
-    for render in renderers:
-        with Image.open(io.BytesIO(render())) as image:
-            yield np.asarray(image.convert("RGB"))
+        done = subprocess.run(command, input=text.encode(), capture_output=True, timeout=60, check=False)
+        if not done.returncode:
+            yield _pixels(done.stdout)
+    if program := shutil.which("chromium"):
+        with tempfile.TemporaryDirectory() as folder:
+            path, picture = Path(folder) / "it.svg", Path(folder) / "it.png"
+            path.write_text(text)
+            command = [program, "--headless=new", "--no-sandbox", "--disable-gpu"]
+            command += ["--disable-background-networking", f"--user-data-dir={folder}/data"]
+            command += ["--window-size=600,600", "--hide-scrollbars", f"--screenshot={picture}"]
+            subprocess.run([*command, path.as_uri()], capture_output=True, timeout=120, check=True)
+            yield _pixels(picture.read_bytes())[:SIDE, :SIDE]
+
+
+def _pixels(data: bytes) -> Pixels:
+    with Image.open(io.BytesIO(data)) as image:
+        return np.asarray(image.convert("RGB"))
 
 
 def fault_of(seed: int) -> str:
-    """What is wrong with one random file."""
+    """What is wrong with one random file, and is not reported; empty if nothing is."""
     text = Odd(seed).text()
-    picture, said = ours(text)
-    if said:
+    picture, reported = ours(text)
+    if reported:
         return ""
-    shares = [float((np.abs(picture.astype(int) - other).max(axis=2) > 80).mean()) for other in theirs(text)]
-    return f"silently different: {min(shares):.1%} of the pixels" if min(shares) > MOST_APART else ""
+    least = 1.0
+    for other in theirs(text):
+        least = min(least, float((np.abs(picture.astype(int) - other).max(axis=2) > 80).mean()))
+        if least <= MOST_APART:
+            return ""
+    return f"silently different: {least:.1%} of the pixels"

@@ -8,11 +8,10 @@ from pathlib import Path
 
 import pytest
 
-from ovlo import FileError, Motif, Sheet
+from ovlo import FileError, Motif, PartsSkipped, Sheet
 from ovlo.core.paint.measures import drawn_length
 from ovlo.core.paint.outlines import borders
 from ovlo.core.paint.regions import region
-from ovlo import PartsSkipped
 
 HEAD = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100" width="10cm">'
 
@@ -177,3 +176,166 @@ def test_uses_that_loop_or_flood_are_refused(tmp_path, body, words):
 def test_path_data_that_cannot_be_right_is_told(tmp_path):
     with pytest.warns(PartsSkipped, match=r"not recognised: d \(line 1\)"):
         read(tmp_path, '<path stroke="red" d="MNaN 0L9 infinity"/><rect width="3" height="3"/>')
+
+
+LINE = 'fill="none" stroke="red"'
+
+# What a file may say, and the plain way to say it.
+SAME = {
+    "a line after z without M": (
+        '<path d="M0 0H9V9z l-5 5" {line}/>',
+        '<path d="M0 0H9V9zM0 0l-5 5" {line}/>',
+    ),
+    "T after C": ('<path d="M0 0C1 5 5 5 9 0T20 3" {line}/>', '<path d="M0 0C1 5 5 5 9 0L20 3" {line}/>'),
+    "S after Q": (
+        '<path d="M0 0Q5 9 9 0S20 9 20 3" {line}/>',
+        '<path d="M0 0Q5 9 9 0C9 0 20 9 20 3" {line}/>',
+    ),
+    "flags in a row": ('<path d="M0 0a5 5 0 1110 3" {line}/>', '<path d="M0 0a5 5 0 1 1 10 3" {line}/>'),
+    "blanks in a path": (
+        f'<path d="M0 0{" " * 900}q5 9 9 0t3 3z" {{line}}/>',
+        '<path d="M0 0q5 9 9 0t3 3z" {line}/>',
+    ),
+    "a path up to its end": ('<path d="m 5 5 5 5" {line}/>', '<path d="M5 5L10 10" {line}/>'),
+    "visibility": (
+        '<g visibility="hidden"><rect width="9" height="9"/><circle r="4" visibility="visible"/></g>',
+        '<circle r="4"/>',
+    ),
+    "a nested view": (
+        '<svg x="10" y="20" width="40" height="20" viewBox="5 5 10 10"><rect x="6" y="6" width="2" height="3"/></svg>',
+        '<rect x="22" y="22" width="4" height="6"/>',
+    ),
+    "a stretched view": (
+        '<svg width="40" height="20" viewBox="0 0 10 10" preserveAspectRatio="none">'
+        '<rect x="1" y="1" width="2" height="3"/></svg>',
+        '<rect x="4" y="2" width="8" height="6"/>',
+    ),
+    "a symbol at an edge": (
+        '<symbol id="k" viewBox="0 0 10 10" preserveAspectRatio="xMaxYMin"><rect width="3" height="3"/></symbol>'
+        '<use href="#k" width="40" height="20"/>',
+        '<rect x="20" width="6" height="6"/>',
+    ),
+    "shares of the view": (
+        '<rect x="10%" y="20%" width="50%" height="5%"/><line x1="50%" y2="10%" {line} stroke-width="2%"/>',
+        '<rect x="10" y="20" width="50" height="5"/><line x1="50" y2="10" {line} stroke-width="2"/>',
+    ),
+    "a share of the diagonal": ('<circle r="10%"/>', '<circle r="10"/>'),
+    "shares of opacity": (
+        '<rect width="9" height="9" fill="red" fill-opacity="40%"/>',
+        '<rect width="9" height="9" fill="red" fill-opacity=".4"/>',
+    ),
+    "units": (
+        '<g font-size="10"><rect x="1in" y="2pc" width="3em" height="4pt"/></g>',
+        '<rect x="96" y="32" width="30" height="5.333333333"/>',
+    ),
+    "units of a use": (
+        '<rect id="r" width="9" height="9"/><use href="#r" x="1in" y="50%"/>',
+        '<rect width="9" height="9"/><rect x="96" y="50" width="9" height="9"/>',
+    ),
+    "opacities inside one another": (
+        '<g opacity=".5"><circle r="9" fill="red" opacity=".4"/></g>',
+        '<circle r="9" fill="red" fill-opacity=".2"/>',
+    ),
+    "what is inherited": (
+        '<g stroke="red" stroke-width="3" fill="none"><path d="M0 0H9" style="stroke-width:inherit" fill="inherit"/></g>',
+        '<path d="M0 0H9" {line} stroke-width="3"/>',
+    ),
+    "what is important": (
+        "<style>path {{ stroke: red !important }} .a {{ stroke: blue }}</style>"
+        '<path class="a" d="M0 0H9" fill="none" style="stroke: green"/>',
+        '<path d="M0 0H9" {line}/>',
+    ),
+    "comments": (
+        '<path d="M0 0H9" style="/* a; b */ fill: /* c */ none; stroke: red"/>',
+        '<path d="M0 0H9" {line}/>',
+    ),
+    "a colour inside a colour": (
+        '<g color="red"><g color="currentColor" fill="currentColor"><circle r="3"/></g></g>',
+        '<circle r="3" fill="red"/>',
+    ),
+    "the colour of the element it is used on": (
+        '<g color="blue" fill="currentColor"><circle r="3" color="red"/></g>',
+        '<circle r="3" fill="red"/>',
+    ),
+    "colours of CSS": (
+        '<g><circle r="1" fill="rgb(255 0 0)"/><circle r="2" fill="rebeccapurple"/>'
+        '<circle r="3" fill="hsl(120, 100%, 50%)"/><circle r="4" fill="#f008"/>'
+        '<circle r="5" fill="rgb(300, -9, 0)"/></g>',
+        '<circle r="1" fill="#ff0000"/><circle r="2" fill="#663399"/><circle r="3" fill="#00ff00"/>'
+        '<circle r="4" fill="#ff0000" fill-opacity="0.5333333333"/><circle r="5" fill="#f00"/>',
+    ),
+    "no width": ('<path d="M0 0H9" {line} stroke-width="0"/><circle r="3"/>', '<circle r="3"/>'),
+    "dashes with units": (
+        '<path d="M0 0H90" {line} stroke-dasharray="1in 5%"/>',
+        '<path d="M0 0H90" {line} stroke-dasharray="96 5"/>',
+    ),
+    "a value that is none": (
+        '<g stroke="red"><path d="M0 0H9" fill="none" stroke="inherit"/></g>',
+        '<path d="M0 0H9" {line}/>',
+    ),
+    "a line below its fill": (
+        '<circle r="9" fill="gold" stroke="red" stroke-width="6" paint-order="stroke"/>',
+        '<circle r="9" fill="none" stroke="red" stroke-width="6"/><circle r="9" fill="gold"/>',
+    ),
+    "a gradient of one colour": (
+        '<linearGradient id="g"><stop stop-color="red" stop-opacity="50%"/></linearGradient><circle r="9" fill="url(#g)"/>',
+        '<circle r="9" fill="red" fill-opacity=".5"/>',
+    ),
+    "a server that is not there": ('<circle r="9" fill="url(#no) red"/>', '<circle r="9" fill="red"/>'),
+    "a limit that cuts all mitres": (
+        '<path d="M0 0L30 5L0 10" {line} stroke-width="4" stroke-miterlimit="2"/>',
+        '<path d="M0 0L30 5L0 10" {line} stroke-width="4" stroke-linejoin="bevel"/>',
+    ),
+}
+
+
+@pytest.mark.parametrize("name", SAME)
+def test_what_a_file_says_in_other_words_is_drawn_alike(tmp_path, name):
+    wordy, plain = (part.format(line=LINE) for part in SAME[name])
+    pictures = []
+    for body in (wordy, plain):
+        sheet = Sheet(300, 300)
+        sheet.new_nib().stamp(read(tmp_path, body))
+        pictures.append(sheet.to_array())
+    assert (abs(pictures[0].astype(int) - pictures[1]) > 64).mean() < 1e-4
+    assert (pictures[0] != pictures[0][0, 0]).any()
+
+
+REPORTED = {
+    "approximated: stroke-width under a transform that distorts it (line 2)": '<path transform="scale(2 1)" d="M0 0L9 9" stroke="red"/>',
+    "approximated: opacity of marks that overlap (line 2)": '<g opacity=".5"><circle r="9"/><circle r="5"/></g>',
+    "approximated: stroke-miterlimit 4 (line 2)": '<path d="M0 0L30 5L0 10V30" {line} stroke-width="4"/>',
+    "approximated: stroke-dashoffset that begins in a gap (line 2)": '<path d="M0 0H30" {line} stroke-linecap="round" stroke-dasharray="4 3" stroke-dashoffset="5"/>',
+    "approximated: fill with a gradient, by its mean colour (line 2)": '<linearGradient id="g"><stop stop-color="red"/><stop stop-color="blue"/></linearGradient>'
+    '<circle r="3" fill="url(#g)"/>',
+    "left out: clipping at the edge of a viewBox (line 2)": '<svg width="9" height="9" viewBox="0 0 9 9"><circle r="30"/></svg>',
+    "left out: clip-path (line 2), image (line 2), marker-end (line 2)": '<image/><path d="M0 0H9" style="marker-end: url(#m)" {line} clip-path="url(#c)"/>',
+    "not recognised: attribute 'wobble' (line 2), hatch (line 2), property 'wave' (line 2)": '<hatch/><circle r="3" wobble="3" style="wave: 3"/>',
+    "not recognised: fill 'tomatoe' (line 2), stroke-width '-3' (line 2)": '<circle r="3" fill="tomatoe" stroke="red" stroke-width="-3"/>',
+    "not recognised: d, read up to its first error (line 2)": '<path d="M0 0H9 9 9 V9 kite" {line}/>',
+    "not recognised: transform 'turn(3)' (line 2)": '<circle r="3" transform="turn(3)"/>',
+}
+
+
+@pytest.mark.parametrize("words", REPORTED)
+def test_what_is_not_drawn_as_the_file_says_is_reported_with_its_line(tmp_path, words):
+    with pytest.warns(PartsSkipped) as caught:
+        read(tmp_path, "\n" + REPORTED[words].format(line=LINE))
+    assert str(caught[0].message).endswith(f"picture.svg: {words}.")
+
+
+@pytest.mark.parametrize("seed", range(40))
+def test_odd_files_are_drawn_as_an_independent_renderer_draws_them(seed):
+    from torture.svg_files import fault_of
+
+    assert not fault_of(seed)
+
+
+def test_every_element_and_property_stands_in_the_table_of_the_reference():
+    from ovlo.render.svg_reader import reader, style
+
+    page = (Path(__file__).parents[2] / "docs/reference/svg.md").read_text()
+    names = reader.SHAPES | reader.GROUPS | reader.NEVER_SHOWN | reader.LOST
+    names |= {name.rpartition("}")[2] for name in reader.READ}
+    names |= style.PROPERTIES.keys() | style.REFUSED.keys() | style.HARMLESS
+    assert not {name for name in names if f"`{name}`" not in page}

@@ -170,6 +170,8 @@ def _read_function(word: str) -> Colour | None:
 
     try:
         found = Color(word)
+        if word.startswith("rgb"):
+            found.clip()  # CSS Color 4, 5.1: channels out of range are clamped
         return _inside_srgb(found) if all(map(isfinite, found.coords(nans=False))) else None
     except (ValueError, ArithmeticError):  # numbers that no colour has are too large to be powers
         return None

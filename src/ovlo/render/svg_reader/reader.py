@@ -102,7 +102,12 @@ class Place(NamedTuple):
     style: Style
     plane: Map
     port: Box
-    used: tuple[str, ...] = ()
+    used: tuple[Element, ...] = ()
+
+    @property
+    def scope(self) -> Element | None:
+        """The innermost element that a `use` shows."""
+        return self.used[-1] if self.used else None
 
 
 def read(name: str, data: bytes) -> tuple[list[Shape], str]:
@@ -172,7 +177,7 @@ class _Reader:
         self._budget -= 1
         if self._budget < 0:
             raise Refused(f"uses too much: the limit is about {MOST_SHAPES:,} shapes")
-        style = self._cascade.style_of(element, place.style)
+        style = self._cascade.style_of(element, place.style, place.scope)
         if style["display"] == "none":
             return
         if element not in self._seen:
@@ -265,16 +270,16 @@ class _Reader:
         if name not in SHAPES | GROUPS | {"symbol", "use"}:
             self.losses.add(LEFT_OUT, f"use of {name or 'a foreign element'}", line)
             return
-        if link in place.used:
+        if target in place.used:
             raise Refused(f"uses {link[1:]!r} inside itself")
         if len(place.used) >= USED_DEEP:
             raise Refused(f"has uses nested more than {USED_DEEP} deep")
         shift = Map(complex(style["x"].of(port.width), style["y"].of(port.height)))
-        inner = Place(style, place.plane.after(shift), port, (*place.used, link))
+        inner = Place(style, place.plane.after(shift), port, (*place.used, target))
         if name not in ("symbol", "svg"):
             yield from self._shapes_of(target, inner)
             return
-        own = self._cascade.style_of(target, style)
+        own = self._cascade.style_of(target, style, target)
         if own["display"] == "none" and name == "svg":
             return
         sides = (style[side] if style[side] is not None else own[side] for side in ("width", "height"))

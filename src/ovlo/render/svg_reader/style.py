@@ -274,11 +274,12 @@ class Cascade:
     def __init__(self, root: Element, lines: dict[Element, int], losses: Losses) -> None:
         self._lines, self._losses = lines, losses
         self._root_em = 16.0
-        self._matches: dict[Element, list[list[Any]]] = {}
-        self._declared: dict[Element, dict[str, list[Declaration]]] = {}
-        self._match_sheets(root)
+        self._declared: dict[tuple[Element, Element], dict[str, list[Declaration]]] = {}
+        self._root, self._matcher = root, self._sheets(root)
+        self._matches: dict[Element, dict[Element, list[list[Any]]]] = {}
 
-    def _match_sheets(self, root: Element) -> None:
+    def _sheets(self, root: Element) -> Any:
+        """What the rules of all style sheets match."""
         matcher = cssselect2.Matcher()
         for element in root.iter():
             if local_name(element) != "style" or element.get("type", "text/css").strip() != "text/css":
@@ -288,11 +289,22 @@ class Cascade:
                 continue
             for rule in tinycss2.parse_stylesheet("".join(element.itertext()), True, True):
                 self._add_rule(matcher, rule, self._lines[element])
-        if not matcher.order:
-            return
-        for wrapped in cssselect2.ElementWrapper.from_xml_root(root).iter_subtree():
-            if found := matcher.match(wrapped):
-                self._matches[wrapped.etree_element] = [match[-1] for match in found if match[2] is None]
+        return matcher
+
+    def _matching(self, element: Element, scope: Element) -> list[list[Any]]:
+        """The declarations of the rules that match an element, the weakest first.
+
+        What a `use` shows is a tree of its own for selectors (SVG 2, 5.5.3).
+        """
+        if not self._matcher.order:
+            return []
+        if scope not in self._matches:
+            self._matches[scope] = {
+                wrapped.etree_element: [match[-1] for match in matches if match[2] is None]
+                for wrapped in cssselect2.ElementWrapper.from_xml_root(scope).iter_subtree()
+                if (matches := self._matcher.match(wrapped))
+            }
+        return self._matches[scope].get(element, [])
 
     def _add_rule(self, matcher: Any, rule: Any, first: int) -> None:
         line = first + rule.source_line - 1
@@ -311,11 +323,15 @@ class Cascade:
             for selector in selectors:
                 matcher.add_selector(selector, declarations)
 
-    def style_of(self, element: Element, parent: Style) -> Style:
-        """The computed style of an element whose parent's is given; the root's parent has INITIAL."""
-        declared = self._declared.get(element)
+    def style_of(self, element: Element, parent: Style, scope: Element | None = None) -> Style:
+        """The computed style of an element whose parent's is given; the root's parent has INITIAL.
+
+        `scope` is the element that a `use` shows, if it is shown by one.
+        """
+        key = element, self._root if scope is None else scope
+        declared = self._declared.get(key)
         if declared is None:
-            declared = self._declared[element] = self._declarations(element)
+            declared = self._declared[key] = self._declarations(*key)
         style = {name: value if PROPERTIES[name].is_inherited else PROPERTIES[name].initial for name, value in
                  parent.items() if name in PROPERTIES}  # fmt: skip
         em = style["font-size"] = self._font_size(declared.get("font-size", []), parent["font-size"])
@@ -364,7 +380,7 @@ class Cascade:
                 return found.of(above)
         return above
 
-    def _declarations(self, element: Element) -> dict[str, list[Declaration]]:
+    def _declarations(self, element: Element, scope: Element) -> dict[str, list[Declaration]]:
         """The values of each property, the one that counts most first."""
         line = self._lines[element]
         normal: defaultdict[str, list[Declaration]] = defaultdict(list)
@@ -374,7 +390,7 @@ class Cascade:
                 continue
             text = COMMENT.sub(" ", element.attrib[name]).strip()
             normal[name].append(Declaration(text, False))
-        for written in (*self._matches.get(element, []), _inline(element.get("style", ""))):
+        for written in (*self._matching(element, scope), _inline(element.get("style", ""))):
             for entry in written:
                 if entry.type == "declaration":
                     tokens = [token for token in entry.value if token.type != "comment"]
