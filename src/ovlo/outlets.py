@@ -158,19 +158,21 @@ def read_plot(source: Path, paths: list[Path], order: PlotOrder) -> Simulated:
     drawn = plot_reader_of(suffix)(text, order.machine, order.page)
     looks = {number: pen.look for number, pen in enumerate(order.wishes.tray, 1)}
     for path in paths:
-        write(path, _plot_preview(drawn, looks, PlotDetails(source.name), path.suffix.lower()))
+        write(path, _plot_preview(drawn, looks, PlotDetails(source.name), path.suffix.lower(), True))
     return drawn
 
 
-def _plot_preview(drawn: Simulated, looks: Looks, about: PlotDetails, ending: str) -> bytes:
+def _plot_preview(
+    drawn: Simulated, looks: Looks, about: PlotDetails, ending: str, has_legend: bool = False
+) -> bytes:
     """What a simulated machine drew, as a PNG or as a page that replays it."""
     from ovlo.render.plotter.preview import preview, render
 
     if not is_page(ending):
-        return render(drawn, looks, about)
+        return render(drawn, looks, about, has_legend)
     from ovlo.page.file import page_of_sheet
 
-    return b"".join(page_of_sheet(preview(drawn, looks, about, is_timed=True)))
+    return b"".join(page_of_sheet(preview(drawn, looks, about, is_timed=True, has_legend=has_legend)))
 
 
 def check_plot_target(path: Path, call: str) -> None:
@@ -379,7 +381,8 @@ def save_motif(motif: Motif, path: str | PathLike[str], scale: float) -> None:
 def motif_as_bytes(motif: Motif, suffix: str, scale: float = 1) -> bytes:
     """A motif's picture in the format of a file ending."""
     columns = motif._columns
-    return b"".join(renderer_of(suffix, "save")(columns, Page.around(columns, motif.bounds, scale)))
+    page = Page.around(columns, motif.bounds, scale, motif._paper)
+    return b"".join(renderer_of(suffix, "save")(columns, page))
 
 
 def motif_from_svg(source: object) -> Motif:
@@ -500,6 +503,7 @@ def _sheet_of(picture: Sheet | Motif) -> Sheet:
     room = 10 + widest_line(picture._columns)
     with unhosted():
         sheet = Sheet(2 * reach[0] + room, 2 * reach[1] + room)
+    sheet._paper = picture._paper
     sheet._trail.restore(picture._columns, None)
     return sheet
 

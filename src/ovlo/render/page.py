@@ -18,7 +18,7 @@ from ovlo.core.trail.origins import Origins
 from ovlo.core.values import arguments
 from ovlo.core.values.arrays import Box
 from ovlo.core.values.choices import TextOutput
-from ovlo.core.values.colour import WHITE, Colour
+from ovlo.core.values.colour import Colour
 from ovlo.core.values.units import PIXELS_PER_UNIT
 from ovlo.render import lettering
 
@@ -84,8 +84,8 @@ class Page:
         )
 
     @classmethod
-    def around(cls, columns: Columns, box: Box, scale: float, title: str = "Motif") -> Page:
-        """A white page around a box, with room for the lines on its edge."""
+    def around(cls, columns: Columns, box: Box, scale: float, paper: Colour) -> Page:
+        """A page around a box, with room for the lines on its edge."""
         scale = arguments.positive(scale, "save", "scale")
         left, bottom, right, top = box
         room = widest_line(columns) / 2 + MARGIN * max(right - left, top - bottom, 1.0)
@@ -98,8 +98,8 @@ class Page:
             shown_width=width * scale,
             shown_height=height * scale,
             unit="px",
-            paper=WHITE,
-            title=title,
+            paper=paper,
+            title="Motif",
             details="",
         )
 

@@ -116,6 +116,10 @@ def compare(a: Columns, b: Columns, inputs: CompareInputs | None = None) -> Rela
     here = Similarity()
     apart = list(_differences(first, second, here, tolerance))
     looks = _LookRelation(first, second, inputs)
+    found = max(apart, key=lambda difference: difference.distance, default=None)
+    is_unseen = found is not None and inputs is not None and found.distance <= UNSEEN / inputs.pixels_per_unit
+    if found is not None and is_unseen and not looks.words(here, 2 * found.distance):
+        return Relation(here, second.size, found)
     best: Relation | None = None
     for by in islice(_fitting(first, second, apart, tolerance), MOST_LOOKED_AT):
         # After the first, only one that shows the same at every place is asked what differs.
@@ -128,8 +132,7 @@ def compare(a: Columns, b: Columns, inputs: CompareInputs | None = None) -> Rela
             best = Relation(by, second.size, None, words)
     if best is not None and len(first.all_lines):
         return best
-    found = max(apart, key=lambda one: one.distance, default=None)
-    if found is not None and inputs is not None and found.distance <= UNSEEN / inputs.pixels_per_unit:
+    if found is not None and is_unseen:
         return Relation(here, second.size, found, looks.words(here, 2 * found.distance))
     words = looks.texts(here, tolerance)
     if inputs is not None and not words and first.has_marks and second.has_marks:

@@ -27,6 +27,9 @@ UNLIKE = 48
 SEEN = 64
 """By so much of 255 a single pixel shows that pictures differ; a seam between two halves is fainter."""
 
+ROUNDED = 24
+"""By so much of 255 a pixel of a file may differ from that of the file read back."""
+
 TILE, MOST_TILES = 350, 64
 """Pixels of a tile's side, and so many tiles are painted."""
 
@@ -75,18 +78,27 @@ class Look:
 def is_same_to_the_eye(a: Picture, b: Picture, paint: Paint, pixels_per_unit: float) -> bool:
     """Whether two pictures show the same where they stand, whatever marks they consist of.
 
-    Both are painted tile by tile, two pixels for each of a file's; very large ones are not looked at.
+    Both are painted tile by tile, two pixels for each of a file's, and if those differ one for each, where
+    the rounding of a file that was read back is hardly seen; very large ones are not looked at.
     """
+    return any(
+        _is_painted_alike(a, b, paint, tile / pixels_per_unit, most)
+        for tile, most in ((TILE, SEEN), (2 * TILE, ROUNDED))
+    )
+
+
+def _is_painted_alike(a: Picture, b: Picture, paint: Paint, side: float, most: int) -> bool:
+    """Whether no pixel of two pictures, painted in tiles of a side, differs by more than so much."""
     left, bottom, right, top = _box((a, b))
-    across, up = (max(1, ceil(side * pixels_per_unit / TILE)) for side in (right - left, top - bottom))
+    across, up = (max(1, ceil(reach / side)) for reach in (right - left, top - bottom))
     if across * up > MOST_TILES:
         return False
-    x, y = np.linspace(left, right, across + 1), np.linspace(bottom, top, up + 1)
+    x, y = left + side * np.arange(across + 1), bottom + side * np.arange(up + 1)
     for i in range(across):
         for k in range(up):
             tile = float(x[i]), float(y[k]), float(x[i + 1]), float(y[k + 1])
-            ours, theirs = (_weighed(paint(one.columns, tile)) for one in (a, b))
-            if (np.abs(ours - theirs).max(axis=2) > SEEN).any():
+            ours, theirs = (_weighed(paint(picture.columns, tile)) for picture in (a, b))
+            if (np.abs(ours - theirs).max(axis=2) > most).any():
                 return False
     return True
 
@@ -96,6 +108,7 @@ def _box(pictures: tuple[Picture, ...]) -> Box:
     places = [complex(text.x, text.y) for one in pictures for text in one.texts]
     for one in pictures:
         places += one.all_lines.box if len(one.all_lines) else ()
+    places = places or [0j]
     edge = max(MARGIN * one.size + widest_line(one.columns) for one in pictures) + 1e-9
     left, right = min(z.real for z in places) - edge, max(z.real for z in places) + edge
     bottom, top = min(z.imag for z in places) - edge, max(z.imag for z in places) + edge

@@ -414,6 +414,8 @@ class Shapes(Steering):
             before = trail.record_piece(
                 self._number, self._style, pen, self._area, area, before, self._heading, piece
             )
+        if len(pieces) > 1:
+            trail.as_one(len(pieces))
 
     def _oval(self, call: str, width: float, height: float, turn: float) -> Sequence[Piece]:
         """An ellipse of half a width and half a height; nothing where it has neither."""

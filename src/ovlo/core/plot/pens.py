@@ -37,6 +37,12 @@ class Pen(NamedTuple):
     hatch_angle: float | None = None
 
     @property
+    def label(self) -> str:
+        """What a file says of it: its name, ink and width."""
+        look = f"{self.ink.hex} {self.line_width:g} mm"
+        return self.name if self.ink.hex in self.name else f"{self.name}, {look}"
+
+    @property
     def look(self) -> tuple[Colour, float]:
         """Its ink and its width."""
         return self.ink, self.line_width

@@ -120,8 +120,8 @@ class Side(NamedTuple):
         ]
 
 
-def cropped(columns: Columns, box: Box, whole: bool, text_box: TextBox) -> Motif:
-    """The marks of a trail inside a box, as a motif around the box's centre."""
+def cropped(columns: Columns, paper: Colour, box: Box, whole: bool, text_box: TextBox) -> Motif:
+    """The marks of a trail inside a box, as a motif on the same paper around the box's centre."""
     painting = painted(columns)
     left, bottom, right, top = box
     # Flattened once for all areas that are cut, and only if there are any.
@@ -143,7 +143,7 @@ def cropped(columns: Columns, box: Box, whole: bool, text_box: TextBox) -> Motif
                 _draw_stroke(nib, outline, mark.number, mark.style, box, whole)
 
     centre = (left + right) / 2, (bottom + top) / 2
-    return replace(recorded(draw).moved(-centre[0], -centre[1]), end=Pose())
+    return replace(recorded(draw).moved(-centre[0], -centre[1]), end=Pose(), _paper=paper)
 
 
 def _is_away(outline: Outline, box: Box) -> Bools:

@@ -23,6 +23,7 @@ from ovlo.core.trail.similarity import Similarity, check_reach, transformed
 from ovlo.core.trail.trail import StepCounter, Trail
 from ovlo.core.values import arguments
 from ovlo.core.values.arrays import Box
+from ovlo.core.values.colour import WHITE, Colour
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.dice import Dice
 from ovlo.core.values.errors import BadType
@@ -31,7 +32,6 @@ from ovlo.core.values.sealed import Answering, unchanging
 
 if TYPE_CHECKING:
     from ovlo.core.compare.comparison import Comparison
-    from ovlo.core.values.colour import Colour
 
 P = ParamSpec("P")
 
@@ -60,6 +60,7 @@ class Motif(Answering):
 
     _columns: Columns = field(repr=False)
     end: Pose
+    _paper: Colour = field(default=WHITE, repr=False)
 
     @overload
     @classmethod
@@ -147,7 +148,7 @@ class Motif(Answering):
         check_reach(self._columns, by.scale, by.x, by.y, call)
         end = by.pose(self.end)
         arguments.within_reach(end.x, end.y, call)
-        return Motif(transformed(self._columns, by, keep_line_width), end)
+        return replace(self, _columns=transformed(self._columns, by, keep_line_width), end=end)
 
     def turned(self, angle: float) -> Motif:
         """Return a copy turned anticlockwise about its origin, by an angle in degrees.

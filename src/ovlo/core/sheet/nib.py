@@ -234,6 +234,7 @@ class Nib(Blocks, Shapes, Moves, metaclass=_NibClass):
         elif words and wording[2] == STROKE:
             self._write_strokes(wording)
         elif words:
+            self._trail.stand(self._number, self.pose, True)
             self._trail.write_text(self._x, self._y, self._heading, wording, self._style.ink)
 
     def _write_strokes(self, wording: Wording) -> None:
@@ -291,6 +292,7 @@ class Nib(Blocks, Shapes, Moves, metaclass=_NibClass):
         if self._is_lifted:
             self._trail.leave_out("stamp", self._x, self._y)
             return
+        self._trail.stand(self._number, self.pose, False)
         # The placing is a jump, after which the contour that the nib walks goes on.
         self._begin(JUMP)
         self._record(PACK_STEP(self._x, self._y, heading))

@@ -8,6 +8,7 @@ sheet.save("line.svg")
 from __future__ import annotations
 
 import sys
+import warnings
 from collections.abc import Iterable
 from os import PathLike
 from typing import TYPE_CHECKING, BinaryIO, get_args
@@ -37,7 +38,7 @@ from ovlo.core.values.choices import (
 )
 from ovlo.core.values.degrees import normal
 from ovlo.core.values.dice import Dice
-from ovlo.core.values.errors import BadType, BadUse, BadValue, UnknownName
+from ovlo.core.values.errors import BadType, BadUse, BadValue, NoEffect, UnknownName
 from ovlo.core.values.pose import Pose
 from ovlo.core.values.sealed import Sealed
 from ovlo.core.values.units import LINE_WIDTH, PIXELS_PER_UNIT, refuse_paper_size
@@ -467,7 +468,11 @@ class Sheet(Sealed):
         box = x, y, x + width, y + height
         from ovlo.core.sheet.cropping import cropped  # with all of painting, which few programs need
 
-        return cropped(self._columns, box, whole, outlets.text_box)
+        motif = cropped(self._columns, self._paper, box, whole, outlets.text_box)
+        if not len(motif._columns) and not motif._columns.texts:
+            fix = "whole=False cuts marks at the border" if whole else "nothing is drawn there"
+            warnings.warn(f"cropped: no {'whole ' * whole}mark lies in this rectangle; {fix}.", NoEffect, 2)
+        return motif
 
     # ── files and pages ─────────────────────────────────────────────────────────────────────────────────────
 

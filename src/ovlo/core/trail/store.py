@@ -35,6 +35,19 @@ class Moment(NamedTuple):
     texts: int
 
 
+class Standing(NamedTuple):
+    """Where a nib stood when it wrote a text (the number `text`) or stamped (-1), at the next step."""
+
+    step: int
+    text: int
+    nib: int
+    pose: Pose
+
+    def is_before(self, moment: Moment) -> bool:
+        """Whether a moment is after it."""
+        return self.step < moment.steps if self.text < 0 else self.text < moment.texts
+
+
 OF_STEPS = ("runs", "arcs", "closings")
 """Tables whose rows are about a step that is there; the others may stand behind the last one."""
 
@@ -65,6 +78,8 @@ class Store:
         self._numbers: dict[int, int] = {}
         self.wholes = array("q")
         """Of what is taken back as one: its first step, one past its last, and whether its nib went along."""
+        self.standing: list[Standing] = []
+        """Where nibs stood for texts and stamps, whose own headings are not those of their nibs."""
 
     def __len__(self) -> int:
         return len(self.steps) + self._stamped_steps
@@ -147,17 +162,21 @@ class Store:
         columns, _ = self._read()
         inside = np.zeros(len(columns), bool)  # shapes and stamps leave their nib where it is
         for first, stop, has_gone in zip(*(self.wholes[i::3] for i in range(3)), strict=True):
-            inside[first:stop] = not has_gone
+            inside[first + 1 : stop] = not has_gone
         inside[self.stamps.rows()["at"] - 1] = True
         steps = moment.steps + np.flatnonzero(~inside[moment.steps :])
         nibs, first = np.unique(columns.of_steps("nib")[steps], return_index=True)
         sweeps = np.zeros(len(columns))
         sweeps[columns.arcs["step"]] = signed_sweeps(columns.arcs)
-        poses = {}
+        # The last that is noted of a nib is the first that it did.
+        taken_back = [entry for entry in reversed(self.standing) if not entry.is_before(moment)]
+        earliest = {entry.nib: (entry.step, entry.pose) for entry in taken_back}
         for nib, step in zip(nibs.tolist(), steps[first].tolist(), strict=True):
-            x, y = columns.starts[step].tolist()
-            poses[nib] = Pose(x, y, normal(float(columns.steps["heading"][step] - sweeps[step])))
-        return poses
+            if nib not in earliest or step < earliest[nib][0]:
+                x, y = columns.starts[step].tolist()
+                heading = normal(float(columns.steps["heading"][step] - sweeps[step]))
+                earliest[nib] = step, Pose(x, y, heading)
+        return {nib: pose for nib, (_, pose) in earliest.items()}
 
     def until(self, moment: Moment, has_places: bool) -> Store:
         """What was there at an earlier moment, as a store of its own."""
@@ -178,6 +197,7 @@ class Store:
                 rows = rows[rows["step"] < count + (name == "pauses")]
             getattr(found, name).extend(rows)
         found.texts = self.texts[: moment.texts]
+        found.standing = [entry for entry in self.standing if entry.is_before(moment)]
         found.styles = dict(self.styles)
         found.places = self.places[:count] if has_places else array("i")
         for at in range(0, len(self.entered), 2):

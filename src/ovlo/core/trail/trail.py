@@ -29,7 +29,7 @@ from ovlo.core.trail.columns import (
 )
 from ovlo.core.trail.origins import NOWHERE, LiftedMark, Origins, Recorder
 from ovlo.core.trail.rows import packer
-from ovlo.core.trail.store import Store
+from ovlo.core.trail.store import Standing, Store
 from ovlo.core.values.arrays import Ints
 from ovlo.core.values.colour import Colour
 from ovlo.core.values.pose import Pose
@@ -177,6 +177,13 @@ class Trail:
             store.closings.add(first + count - 1)
         return contour, x, y
 
+    def as_one(self, count: int) -> None:
+        """Let the last so many pieces be taken back as one."""
+        wholes = self._store.wholes
+        first, stop = wholes[-3 * count], wholes[-2]
+        del wholes[-3 * count :]
+        wholes.extend((first, stop, 0))
+
     def record_arc(self, packed: bytes, u: tuple[float, float], v: tuple[float, float], sweep: float) -> None:
         """Append one packed step that is an arc."""
         step = len(self._store.steps.storage) // STEP_DOUBLES
@@ -242,6 +249,11 @@ class Trail:
         store = self._store
         step = len(store.steps.storage) // STEP_DOUBLES
         store.texts.append(Text(step, store.order, x, y, heading, *wording, ink, self._here()))
+
+    def stand(self, nib: int, pose: Pose, is_text: bool) -> None:
+        """Note where a nib stands that writes the next text, or stamps."""
+        store = self._store
+        store.standing.append(Standing(len(store.steps), len(store.texts) if is_text else -1, nib, pose))
 
     def leave_out(self, call: str, x: float, y: float) -> None:
         """Note, where it is noted what comes from where, a mark that a lifted nib does not make."""

@@ -9,6 +9,7 @@ the saved picture.
 from __future__ import annotations
 
 import io
+import warnings
 from bisect import bisect_right
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, replace
@@ -25,11 +26,11 @@ from ovlo.core.trail.columns import Columns
 from ovlo.core.values import arguments
 from ovlo.core.values.arrays import Bytes
 from ovlo.core.values.colour import TRANSPARENT
-from ovlo.core.values.errors import BadValue
+from ovlo.core.values.errors import BadValue, OvloWarning
 from ovlo.render.additions.overlays import checked_overlays, overlays_of
 from ovlo.render.boxes import PixelBox, is_empty, part_of
 from ovlo.render.files import write
-from ovlo.render.formats.palette import Palette
+from ovlo.render.formats.palette import CLEAR, OPAQUE, Palette
 from ovlo.render.formats.png import rasterise
 from ovlo.render.formats.table import PAGE
 from ovlo.render.moments import MomentPainter
@@ -208,7 +209,19 @@ class _Shown:
 
 def _gif(film: Film, progress: Progress) -> bytes:
     """Every frame has the very colours of the drawing, and the most frequent others of the last."""
-    palette = Palette.of(film.last(), film)
+    palette, paper = Palette.of(film.last(), film), film.page.paper
+    if paper.opacity < 1:
+        if paper.opacity:
+            seen = "opaque" if paper.opacity * 255 >= OPAQUE else "transparent"
+            warnings.warn(
+                f"animate: a GIF cannot be translucent; its paper is {seen}. WebP and APNG keep it.",
+                OvloWarning,
+                stacklevel=2,
+            )
+        # What becomes clear again, such as where the pointer was, needs frames that replace the one before.
+        whole = (((0, 0, *frame.size), palette.reduced(frame)) for frame in film)
+        clear: dict[str, object] = {"transparency": CLEAR, "background": CLEAR, "disposal": 2}
+        return _encoded(film, whole, progress, "GIF", film.durations(10), optimize=False, **clear)
     parts = ((box, palette.reduced(part)) for box, part in film.parts())
     return _encoded(film, parts, progress, "GIF", film.durations(10), optimize=False, disposal=1)
 

@@ -19,6 +19,10 @@ if TYPE_CHECKING:
     from PIL.Image import Image
 
 SIZE = 256
+CLEAR = SIZE - 1
+"""The number of what is transparent, where the paper is not opaque."""
+OPAQUE = 128
+"""The least opacity, of 255, of a pixel that a GIF shows: its pixels are opaque or clear."""
 FLAT = 160
 """Colours of the drawing itself, at most; the others are those in between, at the edges of lines."""
 
@@ -46,14 +50,18 @@ class Palette:
     @classmethod
     def of(cls, last: Image, film: Coloured) -> Palette:
         """The colours of a drawing, and the most frequent others of its last frame."""
-        codes = _codes(np.asarray(last.convert("RGB")))
+        pixels = np.asarray(last)
+        size = SIZE
+        if pixels.shape[-1] == 4:
+            pixels, size = pixels[pixels[..., 3] >= OPAQUE], CLEAR
+        codes = _codes(pixels)
         found, counts = np.unique(codes, return_counts=True)
         wanted = _own_colours(film)
-        if len(np.union1d(found, wanted)) <= SIZE:
+        if len(np.union1d(found, wanted)) <= size:
             return cls(np.union1d(found, wanted))
         others = found[~np.isin(found, wanted)]
         counts = counts[~np.isin(found, wanted)]
-        room = SIZE - len(wanted)
+        room = size - len(wanted)
         frequent = others[np.argsort(-counts, kind="stable")[: room // 2]]
         rest = codes[~np.isin(codes, np.union1d(wanted, frequent))]
         between = _median_cut(rest, room - len(frequent))
@@ -63,13 +71,16 @@ class Palette:
         """A picture in these colours."""
         from PIL import Image as Images
 
-        codes = _codes(np.asarray(image.convert("RGB")))
+        pixels = np.asarray(image)
+        codes = _codes(pixels)
         numbers = self._numbers[codes]
         new = np.unique(codes[numbers == UNKNOWN])
         if len(new):
             apart = ((_channels(new)[:, None] - self._channels[None]) ** 2).sum(axis=2)
             self._numbers[new] = apart.argmin(axis=1)
             numbers = self._numbers[codes]
+        if pixels.shape[-1] == 4:
+            numbers = np.where(pixels[..., 3] < OPAQUE, CLEAR, numbers)
         reduced = Images.fromarray(numbers.astype(np.uint8), "P")
         reduced.putpalette(self._channels.astype(np.uint8).tobytes())
         return reduced

@@ -110,7 +110,10 @@ class Brush:
     def drawing(self, style: Style, scale: float, dash_offset: float = 0.0) -> bytes:
         """What makes lines this style; widths become points."""
         offset = number(dash_offset * scale, PLACES)
-        dashes = " ".join(number(length * scale, PLACES) for length in style.line_dash)
+        # Dashes of no length are dots by their caps, but some viewers draw none: they get the least length.
+        least = 10.0**-PLACES if style.line_cap != "butt" else 0.0
+        lengths = [max(length * scale, 0 if i % 2 else least) for i, length in enumerate(style.line_dash)]
+        dashes = " ".join(number(length, PLACES) for length in lengths)
         parts = {
             "ink": _colour(style.ink) + b" RG",
             "width": f"{_width(style.line_width * scale)} w".encode(),

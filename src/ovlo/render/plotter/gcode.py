@@ -38,7 +38,7 @@ def render(plotted: Plotted, machine: Machine, about: PlotDetails) -> bytes:
         lines.append("(the frame, the pen lifted)")
         lines += [f"G0 X{number(x, PLACES)} Y{number(y, PLACES)}" for x, y in places]
     for place, run in enumerate(plotted.runs):
-        words = _comment(f"pen {place + 1} of {len(plotted.runs)}: {run.pen.name}")
+        words = _comment(f"pen {place + 1} of {len(plotted.runs)}: {run.pen.label}")
         # To change the pen, the machine stops.
         lines += [*machine.change_pen[:-1], f"{machine.change_pen[-1]} {words}"] if place else [words]
         lines += _drawn(run.strokes, machine, size)

@@ -33,7 +33,7 @@ def render(plotted: Plotted, machine: Machine, about: PlotDetails) -> bytes:
         places = np.rint(np.array(plotted.frame) * UNITS).astype(np.int64).ravel().tolist()
         lines.append(f"PU{','.join(map(str, places))};")
     for place, run in enumerate(plotted.runs, 1):
-        lines += [f"SP{place};", _comment(run.pen.name), f"PW{number(run.pen.line_width, 3)},{place};"]
+        lines += [f"SP{place};", _comment(run.pen.label), f"PW{number(run.pen.line_width, 3)},{place};"]
         lines += _drawn(run.strokes, plotted.tolerance)
     lines += ["PU0,0;", "SP0;", ""]
     return "\n".join(lines).encode("ascii", "replace")

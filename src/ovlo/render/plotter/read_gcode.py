@@ -59,7 +59,12 @@ class _GcodeReader:
 
     def follow(self, line: str) -> None:
         """Do what one line says."""
-        head, words = self._head, _words(line)
+        self._do(_words(line))
+        if "(" in line or ";" in line:
+            self._head.note_look(line)
+
+    def _do(self, words: list[str]) -> None:
+        head = self._head
         without_feed = [word for word in words if word[0] != "F"]
         for known, is_down in ((self._lift, False), (self._lower, True)):
             if words and without_feed == [word for word in known if word[0] != "F"]:

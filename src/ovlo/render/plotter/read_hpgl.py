@@ -8,9 +8,10 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 
+from ovlo.core.values.colour import Colour
 from ovlo.render.plotter.hpgl import UNITS
 from ovlo.render.plotter.machine import Machine
-from ovlo.render.plotter.simulation import Head, Simulated, Size
+from ovlo.render.plotter.simulation import LINE_WIDTH, Head, Simulated, Size
 
 CHORD = 5.0
 """Degrees of the chords of an arc, unless it says otherwise."""
@@ -24,7 +25,10 @@ def follow(text: str, machine: Machine, size: Size | None) -> Simulated:
     head = Head(machine.travel_feed, machine.feed)
     is_absolute = True
     for name, numbers in _instructions(text, head):
-        if name == "SP":
+        if name == "PC" and len(numbers) >= 4:
+            ink = Colour(*(min(max(part, 0.0), 255.0) for part in numbers[1:4]))
+            head.looks[int(numbers[0])] = ink, LINE_WIDTH
+        elif name == "SP":
             head.set_pen(int(numbers[0]) if numbers else 0)
         elif name == "VS" and numbers:
             head.speed = 600 * numbers[0]  # centimetres a second
@@ -61,5 +65,7 @@ def _instructions(text: str, head: Head) -> Iterator[tuple[str, list[float]]]:
         head.where = f"instruction {count:,}"
         if found[1]:
             yield found[1].upper(), [float(n) for n in re.findall(r"[-+]?(?:\d+\.?\d*|\.\d+)", found[2])]
+        elif found[0][:2].upper() == "CO":
+            head.note_look(found[0])
         elif found[0].startswith("LB"):
             head.note("LB, words in the plotter's own letters, was passed over")

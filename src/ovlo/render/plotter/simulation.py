@@ -12,6 +12,7 @@ was made from.
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, field
 from math import acos, ceil, cos, degrees, hypot, radians, sin
 from typing import NamedTuple
@@ -19,11 +20,17 @@ from typing import NamedTuple
 import numpy as np
 
 from ovlo.core.values.arrays import Floats
-from ovlo.core.values.colour import Colour
+from ovlo.core.values.colour import Colour, parse
 from ovlo.render.plotter.machine import LIFT_SECONDS
 
 FLAT = 0.002
 """Millimetres by which a chord may be off its arc."""
+
+LINE_WIDTH = 0.3
+"""Millimetres: how pens are shown of which a file does not say how wide they are."""
+
+LOOK = re.compile(r"(#[0-9A-Fa-f]{6})(?:\D{1,3}(\d+\.?\d*) mm)?")
+"""How a comment says what a pen is like."""
 
 EDGE = 0.01
 """Millimetres that a move may be off the page."""
@@ -113,6 +120,12 @@ class Head:
     def note(self, words: str) -> None:
         """Notice something here."""
         self.notes.setdefault(words, []).append(self.where)
+
+    def note_look(self, comment: str) -> None:
+        """Take from a comment the ink and the width of the pen, if it has them."""
+        if match := LOOK.search(comment):
+            width = float(match[2]) if match[2] else LINE_WIDTH
+            self.looks[self.pen] = parse(match[1], "plot"), width or LINE_WIDTH
 
     def go(self, x: float, y: float, speed: float | None = None) -> None:
         """Go straight to a place."""
