@@ -3,14 +3,18 @@
 from __future__ import annotations
 
 import datetime
+import enum
 import inspect
+from decimal import Decimal
+from fractions import Fraction
 from pathlib import Path
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, Optional
 
 import numpy as np
 import pytest
 
 from ovlo import BadType, BadValue, Colour, Sheet, Span, drawing
+from ovlo.program.parameters import parameters_of
 from ovlo.program.varying import range_of
 
 
@@ -291,8 +295,7 @@ def test_generators_and_coroutines_are_refused_with_their_line():
     ("annotation", "default"),
     [
         (list[int], [1]),
-        (int | None, None),
-        (Path, Path("bay.svg")),
+        (list[int] | None, None),
         (datetime.date, datetime.date(2026, 5, 1)),
         (inspect.Parameter.empty, np.zeros(3)),
         (Any, 3),
@@ -334,3 +337,58 @@ def test_a_method_is_no_drawing():
             @drawing
             def fly(self, nib):
                 nib.forward(9)
+
+
+class Cloth(enum.Enum):
+    RED = "tomato"
+    SAND = "wheat"
+
+
+@pytest.mark.parametrize(
+    ("annotation", "default", "typed", "arrives"),
+    [
+        (None, np.int64(3), "5", 5),
+        (None, np.float32(1.5), "2", 2.0),
+        (None, Fraction(1, 4), "0.5", 0.5),
+        (None, Decimal("2.5"), "3", 3.0),
+        (None, np.bool_(True), "no", False),
+        (None, Cloth.RED, "SAND", Cloth.SAND),
+        (Cloth, Cloth.RED, "SAND", Cloth.SAND),
+        (float, 3, "4", 4.0),
+        (int | None, None, "7", 7),
+        (Optional[float], 2.0, "none", None),  # noqa: UP045
+        (Annotated[int | None, Span(1, 9)], 3, "none", None),
+        (Path, Path("a.svg"), "b.svg", Path("b.svg")),
+        (None, Path("a.svg"), "b.svg", Path("b.svg")),
+        (str, "a", "  x ", "  x "),
+        (None, None, "nan", "nan"),
+        (None, None, "-inf", "-inf"),
+    ],
+)
+def test_numbers_of_other_kinds_paths_enums_and_optional_values_are_parameters(
+    annotation, default, typed, arrives
+):
+    def boat(nib, what=default):
+        return what
+
+    if annotation is not None:
+        boat.__annotations__["what"] = annotation
+    parameter = parameters_of(boat)["what"]
+    value = parameter.read(typed, "--set")
+    assert (value, type(value)) == (arrives, type(arrives))
+    assert parameter.read(parameter.shown_default, "--set") == parameter.default
+
+
+def test_a_value_outside_the_span_of_an_optional_parameter_is_refused():
+    def boat(nib, sails: Annotated[int | None, Span(1, 9)] = 3): ...
+
+    with pytest.raises(BadValue, match="sails must be from 1 to 9, but is 12"):
+        parameters_of(boat)["sails"].read("12", "--set")
+
+
+def test_a_parameter_that_has_no_name_for_callers_is_refused_when_it_is_decorated():
+    def boat(nib, sails=3, /): ...
+
+    with pytest.raises(BadType, match="sails stands before a /"):
+        drawing(boat)
+    drawing(lambda nib, /, sails=3: None)

@@ -16,13 +16,13 @@ from ovlo.render.additions.contact import Cell, entitle
 from ovlo.render.additions.difference import difference_sheet
 from ovlo.render.files import checked_path
 from ovlo.render.formats import agg
-from ovlo.render.formats.svg_data import Subpath, subpaths_of
 from ovlo.render.lettering import box, words_width
 from ovlo.render.page import MARGIN, Page, view
 from ovlo.render.plotter.about import PlotDetails
 from ovlo.render.plotter.machine import Machine
 from ovlo.render.plotter.preview import INKS, preview
 from ovlo.render.plotter.table import plot_reader_of
+from ovlo.render.svg_reader.path_data import Subpath, subpaths_of
 
 
 def test_a_page_around_a_motif_has_the_same_room_on_all_sides():
@@ -123,13 +123,13 @@ def test_a_line_that_goes_on_after_it_came_back_is_open():
 
 
 def test_path_data_is_read_into_its_subpaths_and_arcs_are_left_to_others():
-    assert subpaths_of("M0 0l10 0v5hz") is None
-    assert subpaths_of("M0 0L9") is None
-    assert subpaths_of("M0 0A5 5 0 0 1 9 9") is None
-    assert subpaths_of("L9 9") is None
-    line, curve = subpaths_of("m1 2l10 0v5z m3,4 c1 0 1 1 0 1")
+    assert subpaths_of("M0 0l10 0v5hz") == ([Subpath(0j, [10 + 0j, 10 + 5j], [], False)], False)
+    assert subpaths_of("M0 0L9") == ([], False)
+    assert subpaths_of("L9 9") == ([], False)
+    (line, curve), is_valid = subpaths_of("m1 2l10 0v5z m3,4 c1 0 1 1 0 1")
     assert line == Subpath(1 + 2j, [11 + 2j, 11 + 7j, 1 + 2j], [], True)
-    assert curve == Subpath(4 + 6j, [4 + 7j], [(0, 1 + 0j, 1 + 1j)], False)
+    assert curve == Subpath(4 + 6j, [4 + 7j], [(0, 1 + 0j, 1 + 1j, 0.0)], False)
+    assert is_valid
 
 
 def test_times_of_an_svg_that_draws_itself_are_thousandths(tmp_path):

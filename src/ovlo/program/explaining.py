@@ -60,7 +60,7 @@ def in_brief(error: BaseException) -> str:
 
 def told(error: BaseException) -> str:
     """What an error says, without its lines: in our words if we know the answer."""
-    if isinstance(error, OvloError):
+    if isinstance(error, OvloError) and _has_words(error):
         return _without_quotes(error) or type(error).__name__
     if words := _answer_to(error):
         return f"{type(error).__name__}: {words}"
@@ -92,7 +92,18 @@ def put_answer(error: BaseException) -> None:
         error.name = None  # else Python appends a suggestion of its own
 
 
+def _has_words(error: BaseException) -> bool:
+    """Whether an error can say what it is about: a class of somebody's own may fail at that."""
+    try:
+        str(error)
+    except Exception:
+        return False
+    return True
+
+
 def _answer_to(error: BaseException) -> str:
+    if not _has_words(error):
+        return ""
     fixes = [fix for kind, fix in FIXES.items() if isinstance(error, kind)]
     words = next((words for fix in fixes if (words := fix(error))), "")
     place = last_users(error)

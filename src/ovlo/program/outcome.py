@@ -9,6 +9,12 @@ from dataclasses import dataclass
 
 from ovlo.core.sheet.sheet import Sheet
 
+OWN_CHANCE = (
+    "Python's random module decided part of this picture, so it cannot be drawn again; nib.dice has random "
+    "numbers whose seed is kept."
+)
+"""What is said where Python's own random numbers had a part in a picture."""
+
 
 @dataclass(frozen=True)
 class Outcome:
@@ -36,6 +42,11 @@ class Outcome:
     brief: str = ""
     notices: tuple[str, ...] = ()
     stopped_at: tuple[tuple[str, int], ...] | None = ()
+
+    @property
+    def has_chance_of_its_own(self) -> bool:
+        """Whether Python's own random numbers, without a seed, had a part in it."""
+        return OWN_CHANCE in self.notices
 
     @property
     def is_empty(self) -> bool:

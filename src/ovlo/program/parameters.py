@@ -11,6 +11,12 @@ import inspect
 import types
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from decimal import Decimal
+from enum import Enum
+from math import isfinite
+from numbers import Integral, Real
+from os import PathLike
+from pathlib import Path, PurePath
 from typing import Annotated, Any, Literal, NamedTuple, TypeGuard, Union, get_args, get_origin
 
 from ovlo.core.values import arguments, colour
@@ -97,6 +103,8 @@ class Kind(NamedTuple):
         The values it may have, if they can be counted.
     is_typed : bool
         Whether somebody could type a value; if not, only a program sets it.
+    keeps_blanks : bool
+        Whether blanks around what is typed belong to it.
     """
 
     name: str
@@ -106,6 +114,7 @@ class Kind(NamedTuple):
     is_whole: bool = False
     choices: tuple[object, ...] = ()
     is_typed: bool = True
+    keeps_blanks: bool = False
 
 
 def _read_number(text: str) -> float:
@@ -128,8 +137,13 @@ def _check_text(value: object, call: str, name: str) -> str:
 
 
 def _check_number(value: object, call: str, name: str) -> float:
-    number = arguments.real(value, call, name, arguments.LARGEST_NUMBER)
-    return int(number) if isinstance(value, int) else number
+    return arguments.real(value, call, name, arguments.LARGEST_NUMBER)
+
+
+def _check_path(value: object, call: str, name: str) -> Path:
+    if not isinstance(value, str | PathLike):
+        raise BadType(f"{call}: {name} must be a path, not {arguments.brief(value)}.")
+    return Path(value)
 
 
 def _check_mostly_whole(value: object, call: str, name: str) -> float:
@@ -139,28 +153,32 @@ def _check_mostly_whole(value: object, call: str, name: str) -> float:
 
 def _read_anything(text: str) -> object:
     try:
-        return _read_number(text)
+        number = _read_number(text)
     except ValueError:
         return text
+    return number if isfinite(number) else text  # "nan" and "inf" are words too
 
 
 KINDS: dict[object, Kind] = {
     int: Kind("whole number", int, arguments.whole, "span", True),
     float: Kind("number", _read_number, _check_number, "span"),
     bool: Kind("yes or no", _read_truth, arguments.truth, "switch"),
-    str: Kind("text", str, _check_text),
+    str: Kind("text", str, _check_text, keeps_blanks=True),
     Colour: Kind(
         "colour", str, lambda value, call, name: colour.parse(value, f"{call}: {name}"), control="colour"
     ),
+    Path: Kind("path", Path, _check_path),
     MISSING: Kind("anything", _read_anything, lambda value, call, name: value),
 }
+
+NUMBERS = ("number", "whole number")
 
 MOSTLY_WHOLE = Kind("number", _read_number, _check_mostly_whole, "span", True)
 """The kind of a whole default: moved in whole numbers, but other numbers are accepted too."""
 
 
 def _choice(values: tuple[object, ...]) -> Kind:
-    words = {str(value): value for value in values}
+    words = {shown(value): value for value in values}
 
     def check(value: object, call: str, name: str) -> object:
         if any(value is one or (type(value) is type(one) and value == one) for one in values):
@@ -172,6 +190,19 @@ def _choice(values: tuple[object, ...]) -> Kind:
 
     name = f"one of {', '.join(words)}"
     return Kind(name, lambda text: words.get(text, text), check, "choice", choices=values)
+
+
+def _or_none(kind: Kind) -> Kind:
+    """A kind that may be None as well, typed as "none"."""
+
+    def read(text: str) -> object:
+        return None if text.strip().lower() == "none" else kind.read(text)
+
+    def check(value: object, call: str, name: str) -> object:
+        return None if value is None else kind.check(value, call, name)
+
+    # No slider or switch can say none.
+    return kind._replace(name=f"{kind.name} or none", read=read, check=check, control="text")
 
 
 class Parameter(NamedTuple):
@@ -206,7 +237,7 @@ class Parameter(NamedTuple):
                 "program sets it."
             )
         try:
-            value = self.kind.read(text.strip())
+            value = self.kind.read(text if self.kind.keeps_blanks else text.strip())
         except ValueError:
             raise BadValue(f"{call}: {self.name} must be a {self.allowed}, not {text!r}.") from None
         return self.check(value, call)
@@ -250,7 +281,11 @@ def shown(value: object) -> str:
         return value.css
     if isinstance(value, bool):
         return "yes" if value else "no"
-    return f"{value}"
+    if isinstance(value, Enum):
+        return value.name
+    if isinstance(value, float) and value.is_integer() and abs(value) < arguments.LARGEST_NUMBER:
+        return f"{value:.0f}"
+    return "none" if value is None else f"{value}"
 
 
 def parameters_of(function: Callable[..., object]) -> dict[str, Parameter]:
@@ -263,6 +298,11 @@ def parameters_of(function: Callable[..., object]) -> dict[str, Parameter]:
             stars = "*" if item.kind is item.VAR_POSITIONAL else "**"
             raise BadType(
                 f"{where(function)}: a drawing cannot take {stars}{item.name}; name each parameter."
+            )
+        if item.kind is item.POSITIONAL_ONLY:
+            raise BadType(
+                f"{where(function)}: {item.name} stands before a /, so no value can be given by its name; "
+                "leave out the /, or put it right after the nib."
             )
         if item.name in RESERVED:
             raise BadValue(
@@ -294,12 +334,13 @@ def _parameter(function: Callable[..., object], item: inspect.Parameter, hint: o
         hint, *notes = get_args(hint)
         span = next((note for note in notes if isinstance(note, Span)), None)
     kind = _kind(function, item, hint)
-    if span is not None and kind.control != "span":
+    if span is not None and not (kind.control == "span" or kind.name.removesuffix(" or none") in NUMBERS):
         raise BadType(f"{where(function)}: {item.name} has a Span, but is a {kind.name}, not a number.")
     parameter = Parameter(item.name, kind, span, item.default)
-    if item.default is not MISSING:
-        parameter.check(item.default, f"{where(function)}: the default")
-    return parameter
+    if item.default is MISSING:
+        return parameter
+    # A default arrives as any value does: a NumPy number as Python's.
+    return parameter._replace(default=parameter.check(item.default, f"{where(function)}: the default"))
 
 
 def _kind(function: Callable[..., object], item: inspect.Parameter, hint: object) -> Kind:
@@ -309,9 +350,16 @@ def _kind(function: Callable[..., object], item: inspect.Parameter, hint: object
         numbers = [hint.low, hint.high, *(number for number in (hint.step, default) if _is_number(number))]
         return MOSTLY_WHOLE if all(float(number).is_integer() for number in numbers) else KINDS[float]
     if hint is MISSING and default is not MISSING and default is not None:
-        hint = type(default)
+        hint = _type_of(default)
         if hint is int:  # side=90 does not forbid 37.5
             return MOSTLY_WHOLE
+    parts = get_args(hint) if isinstance(hint, types.UnionType) or get_origin(hint) is Union else ()
+    if len(parts) == 2 and type(None) in parts:
+        (inner,) = (part for part in parts if part is not type(None))
+        kind = _kind(function, item.replace(default=MISSING), inner)
+        return _or_none(kind) if kind.is_typed else kind._replace(name=_type_name(hint))
+    if isinstance(hint, type) and issubclass(hint, Enum):
+        return _choice(tuple(hint))
     if get_origin(hint) is Literal:
         return _choice(get_args(hint))
     try:
@@ -324,6 +372,20 @@ def _kind(function: Callable[..., object], item: inspect.Parameter, hint: object
                 "type; write int, float, bool, str, Colour, Literal[…] or Span(low, high)."
             ) from None
         return Kind(_type_name(hint), str, lambda value, call, name: value, is_typed=False)
+
+
+def _type_of(default: object) -> type:
+    """The type of a default, Python's own for other numbers and paths."""
+    if isinstance(default, Enum):
+        return type(default)
+    if isinstance(default, PurePath):
+        return Path
+    if type(default).__name__ == "bool" or isinstance(default, bool):  # NumPy's has no base
+        return bool
+    for kind, own in ((Integral, int), (Real, float), (Decimal, float)):
+        if isinstance(default, kind):
+            return own
+    return type(default)
 
 
 def _is_number(value: object) -> TypeGuard[float]:

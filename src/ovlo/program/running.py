@@ -33,7 +33,7 @@ from ovlo.core.values.errors import BadUse, NoEffect, OvloError, ProgramFailed
 from ovlo.program.explaining import explained, in_brief
 from ovlo.program.lines import is_users, users_frames
 from ovlo.program.loading import AnyDrawing, Program, as_under_python
-from ovlo.program.outcome import Outcome
+from ovlo.program.outcome import OWN_CHANCE, Outcome
 
 STEP_LIMIT = 5_000_000
 
@@ -189,10 +189,7 @@ def _noticing_chance(notices: list[str]) -> Iterator[None]:
     finally:
         random.seed = seed
         if random.getstate() != before and not is_seeded:
-            notices.append(
-                "Python's random module decided part of this picture, so it cannot be drawn again; nib.dice "
-                "has random numbers whose seed is kept."
-            )
+            notices.append(OWN_CHANCE)
 
 
 @contextmanager
@@ -299,9 +296,6 @@ def telling_where() -> Iterator[None]:
         raise ProgramFailed(explained(error)) from error
 
 
-DEEP = 1000
-"""Calls in which nothing but a program's own recursion is."""
-
 AGAIN, SOON = 0.02, 0.0001
 """Seconds after which a program that goes on after its stop is stopped again; and if it is stubborn."""
 
@@ -314,7 +308,8 @@ def _stoppable(host: Host, seconds: float | None) -> Iterator[None]:
     """A block that Ctrl-C and the clock can stop; only a main thread can be stopped so.
 
     A program may catch its stop, in a loop around everything it does. So it is stopped again and again,
-    wherever it is, and ever faster, until it is out: soon it is caught between two of its own lines.
+    wherever it is, and ever faster, until it is out: soon it is caught between two of its own lines. One on
+    its way out, at a depth of calls that it never came back to, is left alone, however deep it is.
     """
     if threading.current_thread() is not threading.main_thread():
         yield
@@ -331,14 +326,17 @@ def _stoppable(host: Host, seconds: float | None) -> Iterator[None]:
         signal.SIGHUP: "its terminal was closed",
     }
     stops, process, reason = 0, os.getpid(), ""
+    outermost = sys.maxsize
 
     def stop(number: int, frame: FrameType | None) -> None:
-        nonlocal stops, reason
+        nonlocal stops, reason, outermost
         if os.getpid() != process:  # a process of the program's own, which ends as any other does
             signal.signal(number, signal.SIG_DFL)
             os.kill(os.getpid(), number)
         else:
-            is_running = _is_in_program(frame)
+            depth = _depth_in_program(frame)
+            is_leaving, outermost = stops and depth < outermost, min(depth or sys.maxsize, outermost)
+            is_running = depth > 0 and not is_leaving
             stops, reason = stops + is_running, reason or reasons[number]
             # Set anew each time: a clock that rang by itself would leave a deep program no time to get out.
             # One that has not begun yet is stopped when it has.
@@ -369,7 +367,7 @@ def _stoppable_by_ctrl_c(host: Host, seconds: float | None, late: str) -> Iterat
     is_late, is_over = threading.Event(), threading.Event()
 
     def stop(number: int, frame: FrameType | None) -> None:
-        if _is_in_program(frame):
+        if _depth_in_program(frame):
             if is_late.is_set():
                 is_over.set()
             host.stop(late if is_late.is_set() else "Ctrl-C was pressed")
@@ -418,10 +416,12 @@ def _leave_child() -> NoReturn:
     raise AssertionError
 
 
-def _is_in_program(frame: FrameType | None) -> bool:
-    """Whether a program is running, and not what follows it, which is never deep."""
-    for _ in range(DEEP):
-        if frame is None or frame.f_code is _at_work.__code__:
-            return frame is not None
+def _depth_in_program(frame: FrameType | None) -> int:
+    """In how many calls a program is; 0 in what follows it."""
+    depth = 0
+    while frame is not None:
+        depth += 1
+        if frame.f_code is _at_work.__code__:
+            return depth
         frame = frame.f_back
-    return True
+    return 0

@@ -128,7 +128,12 @@ def tell_trouble(outcome: Outcome, seed: int | None = None) -> None:
         warn(notice)
     sheet = outcome.sheet
     if seed is not None and not outcome.trouble and sheet is not None and not sheet.dice._is_used:
-        warn("--seed: this drawing uses no random numbers, so the seed changes nothing.")
+        if outcome.has_chance_of_its_own:
+            warn(
+                "--seed sets nib.dice, but this drawing takes its random numbers from Python's random module."
+            )
+        else:
+            warn("--seed: this drawing uses no random numbers, so the seed changes nothing.")
 
 
 def tell_empty(files: Sequence[Target]) -> None:

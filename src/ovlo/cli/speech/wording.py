@@ -46,6 +46,9 @@ def account(name: str, sheet: Sheet) -> str:
     return f"{name}: {size}, {steps(sheet)}, {length(sheet)} drawn, {coming_back(sheet)}"
 
 
+NO_STEPS = "no steps"
+
+
 def steps(sheet: Sheet) -> str:
     """How many steps were made: drawn ones, borders of areas, jumps; where a nib was put at first is none."""
     columns = sheet._columns
@@ -56,7 +59,7 @@ def steps(sheet: Sheet) -> str:
     drawn = int(columns.is_drawn.sum())
     total = drawn + sum(counts.values())
     if not total:
-        return "no steps"
+        return NO_STEPS
     others = "".join(f", {counted(count, noun)}" for noun, count in counts.items() if count)
     return f"{counted(total, 'step')} ({drawn:,} drawn{others})"
 
@@ -74,6 +77,8 @@ def coming_back(sheet: Sheet) -> str:
         return f"{back} of {len(ends)} nibs came back to their start"
     if not ends:
         return "no nib"
+    if steps(sheet) == NO_STEPS:
+        return "no nib moved"
     if ends[0] == 0:
         return "the nib came back to its start"
     return f"the nib ended {ends[0]:.4g} {sheet.unit} from its start"

@@ -226,7 +226,8 @@ def plot(
         wide_lines=int(np.count_nonzero(is_wide(lines, seen_lines.widths))),
         small_words=0 if wishes.text == "stroke" else _small_words(seen_lines, inside.words),
         fine_lines=int(np.count_nonzero(lines.widths * WIDER < seen_lines.widths)),
-        marks=len(np.union1d(lines.positions, areas.positions)),
+        # An area that draws its own border is one mark with it.
+        marks=len(lines.positions) + int((~np.isin(areas.positions, lines.positions)).sum()),
         frame=_frame(wishes.dry_frame, placing, [run.strokes.after(len(crosses)) for run in runs]),
     )
 

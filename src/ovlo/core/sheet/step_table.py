@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, Any, NamedTuple
 
 import numpy as np
 
-from ovlo.core.paint.measures import CLOSED, drawn_length
+from ovlo.core.paint.measures import CLOSED
 from ovlo.core.trail import curves
 from ovlo.core.trail.columns import Columns, PenState
 from ovlo.core.trail.origins import Origins
@@ -250,6 +250,6 @@ def call_totals(columns: Columns, origins: Origins) -> list[tuple[int, CallTotal
 
 def gaps(sheet: Sheet) -> list[float]:
     """How far each nib ended from where it started, in sheet units; 0 when it came back."""
-    tolerance = CLOSED * drawn_length(sheet._columns)
+    tolerance = CLOSED * float(curves.step_lengths(sheet._columns).sum())
     ends = [dist(nib.position, (nib._start.x, nib._start.y)) for nib in sheet.nibs]
     return [gap if gap > tolerance else 0.0 for gap in ends]

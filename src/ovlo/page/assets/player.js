@@ -97,8 +97,9 @@ export function createPlayer() {
     // What plays is not read aloud step by step.
     part("status").setAttribute("aria-live", replay.isPlaying ? "off" : "polite");
     part("status").textContent = step < 0 ? `Nothing drawn yet; ${count()} steps to draw.` : sentence(step, line);
-    part("position").textContent = `${Math.max(step + first(), 0)} / ${count() - 1 + first()}`;
-    scrub.setAttribute("aria-valuetext", step < 0 ? "nothing drawn yet" : `step ${step + first()} of ${count() - 1 + first()}`);
+    const last = Math.max(count() - 1 + first(), 0);
+    part("position").textContent = `${Math.max(step + first(), 0)} / ${last}`;
+    scrub.setAttribute("aria-valuetext", step < 0 ? "nothing drawn yet" : `step ${step + first()} of ${last}`);
     if (line) program.light(line);
   }
 
