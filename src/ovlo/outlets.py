@@ -261,11 +261,11 @@ def _on_paper(columns: Columns, page: Page, paper: Paper) -> bytes:
     return render_paper_sheets(papers, page.title, page.details)
 
 
-def answer(error: BaseException) -> None:
+def answer(error: BaseException, only_own: bool = False) -> None:
     """Put Ovlo's answer into an error that Python raised by itself."""
     from ovlo.program import explaining
 
-    explaining.put_answer(error)
+    explaining.put_answer(error, only_own)
 
 
 def vary(

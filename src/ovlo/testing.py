@@ -15,9 +15,11 @@ from ovlo.core.sheet.motif import Motif
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.arguments import brief
 from ovlo.core.values.errors import BadType
-from ovlo.core.values.finding import PROBLEM
+from ovlo.core.values.finding import PROBLEM, Finding
 from ovlo.program.drawing import Drawing
 from ovlo.program.loading import AnyDrawing
+from ovlo.program.source.rules import parsed
+from ovlo.program.source.tree import lines_of
 
 __all__ = ["assert_clean", "assert_same"]
 
@@ -72,7 +74,8 @@ def assert_clean(sheet: Sheet | AnyDrawing, *, skip: Iterable[str] = (), strict:
     Parameters
     ----------
     sheet : Sheet or Drawing
-        A drawing is run with its defaults, and its lines are recorded.
+        A drawing is run with its defaults, and its lines are recorded; of its file, only its function and
+        those that it uses are looked at.
     skip : list of str
         Names of rules to turn off.
 
@@ -91,9 +94,25 @@ def assert_clean(sheet: Sheet | AnyDrawing, *, skip: Iterable[str] = (), strict:
     picture = _drawn(sheet)
     if not isinstance(picture, Sheet):
         raise BadType(f"assert_clean: give a sheet or a drawing, not {brief(sheet)}.")
-    found = [one for one in picture.check(skip=skip) if strict or one.severity == PROBLEM]
-    if found:
-        raise AssertionError("\n".join(str(one) for one in found))
+    findings = [finding for finding in picture.check(skip=skip) if strict or finding.severity == PROBLEM]
+    if isinstance(sheet, Drawing):
+        findings = _of_drawing(findings, sheet)
+    if findings:
+        raise AssertionError("\n".join(map(str, findings)))
+
+
+def _of_drawing(findings: list[Finding], drawing: AnyDrawing) -> list[Finding]:
+    """Those that are not of other functions of the drawing's file."""
+    code = drawing._function.__code__
+    tree = parsed(code.co_filename)
+    if tree is None:
+        return findings
+    lines = lines_of(tree, code.co_name)
+    return [
+        finding
+        for finding in findings
+        if finding.file != code.co_filename or not finding.lines or not lines.isdisjoint(finding.lines)
+    ]
 
 
 def _drawn(picture: Sheet | Motif | AnyDrawing) -> Sheet | Motif:
@@ -108,7 +127,7 @@ def _line_at(picture: Sheet | Motif, place: complex) -> str:
 
     columns = picture._columns
     a, b = columns.starts @ [1, 1j], columns.points @ [1, 1j]
-    length = np.maximum(abs(b - a), 1e-300)
+    length = np.maximum(abs(b - a), 1e-150)  # whose square is not 0
     along = np.clip(((place - a) * (b - a).conj()).real / length**2, 0, 1)
     distances = np.where(columns.is_drawn, abs(a + along * (b - a) - place), np.inf)
     step = picture.steps()[int(np.argmin(distances))]

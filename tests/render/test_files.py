@@ -11,6 +11,7 @@ from pathlib import Path
 import pytest
 
 from ovlo import FileError, Sheet
+from ovlo.render import files
 
 OVLO = Path(sys.executable).with_name("ovlo")
 
@@ -60,12 +61,15 @@ def test_what_a_killed_process_left_is_cleared_and_nothing_else(tmp_path):
     done = subprocess.run(
         [sys.executable, "-c", "import os; print(os.getpid())"], capture_output=True, text=True
     )
-    gone = tmp_path / f".ovlo-{done.stdout.strip()}-abc.part"
-    mine, other = tmp_path / f".ovlo-{os.getpid()}-abc.part", tmp_path / ".ovlo-notes.part"
-    for path in (gone, mine, other):
+    gone = tmp_path / f".ovlo-{files._machine()}-{done.stdout.strip()}-abc.part"
+    mine, other = tmp_path / f".ovlo-{files._machine()}-{os.getpid()}-abc.part", tmp_path / ".ovlo-notes.part"
+    elsewhere = tmp_path / f".ovlo-another-{done.stdout.strip()}-abc.part"
+    for path in (gone, mine, other, elsewhere):
         path.write_text("")
     drawn().save(tmp_path / "kite.svg")
-    assert sorted(path.name for path in tmp_path.iterdir()) == sorted([mine.name, other.name, "kite.svg"])
+    assert sorted(path.name for path in tmp_path.iterdir()) == sorted(
+        [mine.name, other.name, elsewhere.name, "kite.svg"]
+    )
 
 
 @pytest.mark.skipif(not hasattr(os, "symlink"), reason="this system has no links")

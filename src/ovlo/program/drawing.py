@@ -446,11 +446,11 @@ def drawing(
         _check_function(function)
         made = Drawing(function, new_sheet, key)
         if current_host() is None:
-            answer_errors()
             name = made._name
             frame = sys._getframe(1)
             # `@drawing` alone comes through one more call of ours.
             frame = frame if frame.f_globals is not globals() or frame.f_back is None else frame.f_back
+            answer_errors(frame)
             unsaved.wait_for_saving(made, f"the drawing {name}", f'{name}.save("{name}.svg")', frame)
         return made
 

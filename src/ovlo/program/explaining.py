@@ -83,13 +83,39 @@ def _without_quotes(error: OvloError) -> str:
     return f"{cause}; int(…) or float(…) makes a number of it."
 
 
-def put_answer(error: BaseException) -> None:
-    """Put the answer into an error of Python's own, if there is one, in place of Python's message."""
-    words = "" if isinstance(error, OvloError) else _answer_to(error)
+def put_answer(error: BaseException, only_own: bool = False) -> None:
+    """Put the answer into an error of Python's own, if there is one, in place of Python's message.
+
+    With `only_own`, only into errors about what is Ovlo's: a host's other errors keep their words.
+    """
+    is_answered = not isinstance(error, OvloError) and _has_words(error) and (not only_own or _is_own(error))
+    words = _answer_to(error) if is_answered else ""
     if words:
         error.args = (words,)
     if (words or isinstance(error, OvloError)) and isinstance(error, NameError | AttributeError):
         error.name = None  # else Python appends a suggestion of its own
+
+
+def _is_own(error: BaseException) -> bool:
+    """Whether an error is about a name, an object or a call of Ovlo's."""
+    if isinstance(error, ImportError):
+        return error.name == "ovlo"
+    if isinstance(error, AttributeError) and error.name is not None:
+        thing = error.obj if isinstance(error.obj, type) else type(error.obj)
+        return error.obj is ovlo or thing.__module__.partition(".")[0] == "ovlo"
+    if isinstance(error, NameError):
+        return error.name in ovlo.__all__
+    # "Nib.forward() missing 1 required positional argument: …", "property 'x' of 'Nib' object …"
+    return not OWN_CLASSES.isdisjoint(re.findall(r"\b[A-Z]\w+\b", str(error)))
+
+
+OWN_CLASSES = {
+    base.__name__
+    for name in ("Nib", *ovlo.__all__)
+    if isinstance(kind := Nib if name == "Nib" else getattr(ovlo, name), type)
+    for base in kind.__mro__
+    if base.__module__.partition(".")[0] == "ovlo"
+}
 
 
 def _has_words(error: BaseException) -> bool:

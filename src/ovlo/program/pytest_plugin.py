@@ -1,5 +1,5 @@
-"""A pytest plugin: errors in tests come with the same answers as everywhere else, and pictures that differ
-with a picture of both.
+"""A pytest plugin: errors about Ovlo's own names come with the same answers as everywhere else, and pictures
+that differ with a picture of both.
 
 It is found by its entry point; nothing needs to be configured.
 """
@@ -19,7 +19,7 @@ def pytest_runtest_makereport(item: Any, call: Any) -> None:
     from ovlo.program.explaining import put_answer  # most tests pass
 
     error = call.excinfo.value
-    put_answer(error)
+    put_answer(error, only_own=True)
     if (comparison := getattr(error, "comparison", None)) is not None and hasattr(comparison, "_relation"):
         folder = _folder(item)
         comparison.save(folder / "difference.png")

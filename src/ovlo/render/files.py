@@ -5,11 +5,14 @@ write(Path("kite.svg"), b"<svg…")
 
 from __future__ import annotations
 
+import hashlib
 import io
 import os
-import tempfile
+import platform
+import secrets
 from collections.abc import Iterable, Iterator
 from contextlib import suppress
+from functools import lru_cache
 from os import PathLike
 from pathlib import Path
 from typing import BinaryIO, TypeGuard
@@ -123,23 +126,36 @@ def write_in_pieces(path: Path, pieces: Iterable[bytes]) -> None:
 
 def _write_beside(path: Path, pieces: Iterable[bytes]) -> None:
     # The name says which process it belongs to, and is short where that of the file is as long as can be.
-    handle, temporary = tempfile.mkstemp(prefix=f"{PREFIX}{os.getpid()}-", suffix=SUFFIX, dir=path.parent)
+    temporary = path.parent / f"{PREFIX}{_machine()}-{os.getpid()}-{secrets.token_hex(4)}{SUFFIX}"
     try:
-        with os.fdopen(handle, "wb") as file:
+        # Opened as any new file is, so that it has the rights that a new file gets here.
+        with temporary.open("xb") as file:
             file.writelines(pieces)
-        os.chmod(temporary, _permissions(path))
+        if path.exists():
+            os.chmod(temporary, path.stat().st_mode & 0o777)
         os.replace(temporary, path)
     finally:
         if os.path.exists(temporary):
             os.unlink(temporary)
 
 
+@lru_cache(maxsize=1)
+def _machine() -> str:
+    """What tells processes of this machine or container from those of others that share a folder."""
+    parts = [platform.node()]
+    for name in ("/proc/sys/kernel/random/boot_id", "/proc/self/ns/pid"):
+        with suppress(OSError):
+            is_link = Path(name).is_symlink()
+            parts.append(os.readlink(name) if is_link else Path(name).read_text())
+    return hashlib.blake2s("".join(parts).encode(), digest_size=4).hexdigest()
+
+
 PREFIX, SUFFIX = ".ovlo-", ".part"
 
 
 def _clear_leftovers(folder: Path) -> None:
-    """Take away temporary files of processes of ours that were killed."""
-    for path in left_over(folder, PREFIX, SUFFIX):
+    """Take away temporary files of processes of ours that were killed on this machine."""
+    for path in left_over(folder, f"{PREFIX}{_machine()}-", SUFFIX):
         with suppress(OSError):
             path.unlink()
 
@@ -163,12 +179,3 @@ def is_running(process: int) -> bool:
     except OSError:
         return True
     return True
-
-
-def _permissions(path: Path) -> int:
-    """The rights the file has, or those a new one gets."""
-    if path.exists():
-        return path.stat().st_mode & 0o777
-    mask = os.umask(0)
-    os.umask(mask)
-    return 0o666 & ~mask

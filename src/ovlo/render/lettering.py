@@ -7,7 +7,6 @@ Fonts are found by their CSS family names with Matplotlib's font manager.
 
 from __future__ import annotations
 
-import re
 import warnings
 from collections.abc import Callable
 from contextlib import suppress
@@ -111,22 +110,38 @@ class _Letters(NamedTuple):
 def _shaped(words: str, font: str, weight: str, slant: str) -> _Letters:
     """Words shaped at DRAWN_SIZE from the origin along the x axis."""
     need_fonts()
-    from matplotlib.font_manager import fontManager, get_font
     from matplotlib.textpath import text_to_path
 
     properties = font_properties(font, weight, slant).copy()
     properties.set_size(DRAWN_SIZE)
-    with warnings.catch_warnings(record=True) as told:
-        warnings.simplefilter("always")
-        vertices, codes = text_to_path.get_text_path(properties, words)
-        advance, _, _ = text_to_path.get_text_width_height_descent(words, properties, ismath=False)
-    missing = {chr(int(number)) for one in told for number in re.findall(r"Glyph (\d+) ", str(one.message))}
-    if missing:
-        names = [get_font(path).family_name for path in fontManager._find_fonts_by_props(properties)]
-        warnings.warn(_without(names, sorted(missing, key=words.index)), MissingGlyph, stacklevel=2)
+    shown = shown_words(words, font, weight, slant)
+    vertices, codes = text_to_path.get_text_path(properties, shown)
+    advance, _, _ = text_to_path.get_text_width_height_descent(shown, properties, ismath=False)
     scale = DRAWN_SIZE / text_to_path.FONT_SCALE
     points = np.asarray(vertices, float).reshape(-1, 2) * scale
     return _Letters(points, np.asarray(codes, np.uint8), float(advance))
+
+
+BOX = "\N{WHITE SQUARE}"
+"""What is shown for a letter that no font has; where they lack it too, the first letter that they have."""
+
+
+@lru_cache(maxsize=1024)
+def shown_words(words: str, font: str, weight: str, slant: str) -> str:
+    """Words with a box for each letter that their fonts do not have, after a warning."""
+    from matplotlib.font_manager import fontManager, get_font
+
+    fonts = [
+        get_font(path) for path in fontManager._find_fonts_by_props(font_properties(font, weight, slant))
+    ]
+    known = set().union(*(face.get_charmap() for face in fonts))
+    missing = {letter for letter in words if ord(letter) not in known}
+    if not missing:
+        return words
+    names = [face.family_name for face in fonts]
+    warnings.warn(_without(names, sorted(missing, key=words.index)), MissingGlyph, stacklevel=2)
+    box = BOX if ord(BOX) in known else chr(min(known - set(range(33))))
+    return "".join(box if letter in missing else letter for letter in words)
 
 
 def _without(fonts: list[str], letters: list[str]) -> str:

@@ -108,8 +108,9 @@ class Sheet(Sealed):
         if host is not None:
             host.sheets.append(self)
         else:
-            answer_errors()
-            unsaved.wait_for_saving(self, "a sheet", 'sheet.save("kite.svg")', sys._getframe(1))
+            frame = sys._getframe(1)
+            answer_errors(frame)
+            unsaved.wait_for_saving(self, "a sheet", 'sheet.save("kite.svg")', frame)
 
     def __repr__(self) -> str:
         size = f"{self._width:g} × {self._height:g} {self._unit}"

@@ -196,3 +196,19 @@ def plainly_asked(test: ast.expr) -> set[str] | None:
     if not all(isinstance(one, kinds) for one in nodes(test)):
         return None
     return read_names(test)
+
+
+def lines_of(tree: ast.Module, name: str) -> set[int]:
+    """The lines of a function of the file by its name, and of those that it names, and so on."""
+    by_name = {function.name: function for function in functions(tree)}
+    waiting, reached = [name], set[str]()
+    while waiting:
+        name = waiting.pop()
+        if name in by_name and name not in reached:
+            reached.add(name)
+            waiting += read_names(by_name[name])
+    return {
+        line
+        for name in reached
+        for line in range(by_name[name].lineno, (by_name[name].end_lineno or by_name[name].lineno) + 1)
+    }

@@ -7,10 +7,15 @@ The page has the size of the picture in real units.
 
 from __future__ import annotations
 
+import importlib.util
 import io
+import sys
 from collections.abc import Iterator
 from contextlib import contextmanager
-from typing import TYPE_CHECKING
+from functools import lru_cache
+from threading import Lock
+from types import ModuleType
+from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
@@ -72,23 +77,54 @@ def render_paper_sheets(papers: list[PaperSheet], title: str, details: str) -> b
 def _file(written: io.BytesIO, title: str, details: str) -> Iterator[PdfFile]:
     """A PDF to which pages are written."""
     lettering.need_fonts()
-    import matplotlib
-    from matplotlib.backends.backend_pdf import PdfFile
+    # Without a date the file is the same every time.
+    about = {"Title": title, "Subject": details or None, "Creator": f"Ovlo {VERSION}", "CreationDate": None}
+    file = _backend().PdfFile(written, metadata=about)
+    try:
+        yield file
+        file.finalize()
+    finally:
+        file.close()
 
-    # Fonts of type 42 keep their letters as text; without a date the file is the same every time.
-    with matplotlib.rc_context({"pdf.fonttype": 42, "path.simplify": False}):
-        about = {
-            "Title": title,
-            "Subject": details or None,
-            "Creator": f"Ovlo {VERSION}",
-            "CreationDate": None,
-        }
-        file = PdfFile(written, metadata=about)
-        try:
-            yield file
-            file.finalize()
-        finally:
-            file.close()
+
+NAME = "matplotlib.backends.backend_pdf_of_ovlo"
+"""Of the copy; a part of Matplotlib's package, since it imports what stands beside it."""
+
+_LOADING = Lock()
+
+
+@lru_cache(maxsize=1)
+def _backend() -> Any:
+    """Matplotlib's PDF backend with settings of its own.
+
+    It reads its settings where Matplotlib keeps those of the whole process, so a second copy of the module is
+    loaded, which sees ours there: nothing of the host's is set, not even for a moment in another thread.
+    """
+    import matplotlib
+
+    with _LOADING:  # lru_cache may call it in two threads at once
+        if NAME not in sys.modules:
+            found = importlib.util.find_spec("matplotlib.backends.backend_pdf")
+            assert found is not None
+            assert found.origin is not None
+            spec = importlib.util.spec_from_file_location(NAME, found.origin)
+            assert spec is not None
+            assert spec.loader is not None
+            backend: Any = importlib.util.module_from_spec(spec)
+            sys.modules[NAME] = backend
+            spec.loader.exec_module(backend)
+            backend.mpl = _settings(matplotlib)
+    return sys.modules[NAME]
+
+
+def _settings(matplotlib: ModuleType) -> ModuleType:
+    """Matplotlib with other settings."""
+    settings = matplotlib.RcParams(matplotlib.rcParamsDefault)
+    # Fonts of type 42 keep their letters as text.
+    settings.update({"pdf.fonttype": 42, "path.simplify": False})
+    other = ModuleType("matplotlib")
+    vars(other).update(vars(matplotlib), rcParams=settings)
+    return other
 
 
 class _PdfSheet:
@@ -107,9 +143,7 @@ class _PdfSheet:
         at: tuple[float, float] = (0.0, 0.0),
         room: Box | None = None,
     ) -> None:
-        from matplotlib.backends.backend_pdf import RendererPdf
-
-        self._renderer = RendererPdf(file, 72, height, width)
+        self._renderer = _backend().RendererPdf(file, 72, height, width)
         self._points_per_unit = page.pixels_per_unit * POINTS_PER_PIXEL
         self._corner = tuple(side / MM_PER_INCH * 72 for side in at)
         across, up = (self._points_per_unit * side for side in (page.left, page.bottom))
@@ -192,7 +226,8 @@ class _PdfSheet:
                 self._file.currentstream = io.BytesIO()
                 self._renderer.check_gc(context, context.get_rgb())
                 self._file.currentstream = io.BytesIO()
-                self._renderer.draw_text(context, 0, 0, words, properties, 0)
+                shown = lettering.shown_words(words, font, weight, slant)
+                self._renderer.draw_text(context, 0, 0, shown, properties, 0)
                 self._laid_out[key] = self._file.currentstream.getvalue()
             finally:
                 self._file.currentstream = page
