@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import gc
 import os
+import re
 import sys
 import threading
 import warnings
@@ -77,6 +78,10 @@ class Group(click.Group):
             with warnings.catch_warnings(), printing():
                 warnings.showwarning = _tell
                 return super().invoke(context)
+        except click.UsageError as error:
+            if pair := re.search(r"unexpected extra arguments? \(([^()\s]+=\S*)", error.message):
+                error.message += f". Each value takes an option of its own: --set {pair[1].rstrip(')')}"
+            raise
         except OvloError as error:
             _fail(context, error)
 

@@ -113,6 +113,14 @@ def _of_ours(
         return f"decimals take a point: {name}({meant}) instead of {name}({', '.join(values)})"
     takes = NUMBERS[count] if count < len(NUMBERS) else f"{count} values"
     names = f", {', '.join(by_place)}" if by_place else ""
+    if name in ("circle", "ellipse", "polygon", "star", "rectangle") and len(values) == count + 2:
+        x, y, *rest = values
+        return (
+            f"{name} takes {takes}{names}, and is drawn around the nib: nib.travel_to({x}, {y}), then "
+            f"nib.{name}({', '.join(rest)})"
+        )
+    if name == "polyline" and len(values) > 1:
+        return f"polyline takes one list of points: polyline([{', '.join(values)}])"
     if name in SIZES and len(values) > count:
         return f"{name} takes {takes}{names}; {SIZES[name].format(size=values[count])}"
     if "fill" in by_name and (colour := next((value for value in values[count:] if _is_colour(value)), "")):
@@ -132,8 +140,8 @@ MADE_BY_OVLO = {
     "Finding": "sheet.check() gives what it finds",
     "FlatPath": "sheet.paths() gives those of a drawing",
     "Motif": "Motif.record(function) makes one of what a function draws",
-    "PenReport": "sheet.plot(…) gives one for each pen",
-    "PlotReport": "sheet.plot(…) gives one",
+    "PenReport": "sheet.save_plot(…) gives one for each pen",
+    "PlotReport": "sheet.save_plot(…) gives one",
     "Step": "sheet.steps() gives those of a drawing",
     "Variations": "kite.vary(…) makes one of a drawing",
 }

@@ -464,6 +464,11 @@ def _check_function(function: Callable[..., object]) -> None:
     if not isinstance(name, str):
         raise BadType(f"drawing: give a function defined with def, not {arguments.brief(function)}.")
     first = next(iter(inspect.signature(function).parameters))
+    if first in ("self", "cls") and "." not in function.__qualname__.rpartition("<locals>.")[2]:
+        raise BadType(
+            f"{where(function)}: {name} is no method, so leave out {first}: "
+            f"def {name}({', '.join([*inspect.signature(function).parameters][1:])})."
+        )
     if first in ("self", "cls") and "." in function.__qualname__.rpartition("<locals>.")[2]:
         raise BadType(
             f"{where(function)}: {name} is a method, since it takes {first} first. Make a drawing of a "

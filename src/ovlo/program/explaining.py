@@ -27,7 +27,7 @@ from ovlo.core.values.errors import OvloError
 from ovlo.core.values.everyday import answer, is_slip, unknown
 from ovlo.program import calls
 from ovlo.program.lines import last_users, users_frames
-from ovlo.program.python_errors import value_error_in_words
+from ovlo.program.python_errors import value_error_in_words, without_return
 from ovlo.program.whence import whence
 
 FILE_ENDINGS = ("png", "svg", "pdf", "html", "gif", "webp", "gcode", "hpgl")
@@ -63,13 +63,18 @@ def told(error: BaseException) -> str:
     if isinstance(error, OvloError) and _has_words(error):
         return _without_quotes(error) or type(error).__name__
     if words := _answer_to(error):
-        return f"{type(error).__name__}: {words}"
+        return words
     return "".join(traceback.format_exception_only(error)).rstrip()
+
+
+GIVES_NONE = "a function gives None unless it ends with return."
 
 
 def _without_quotes(error: OvloError) -> str:
     """What an error of ours says; a text from elsewhere cannot be written without quotes."""
     words, place = str(error), last_users(error)
+    if words.endswith(GIVES_NONE) and (name := without_return(place)):
+        return f"{words.removesuffix(GIVES_NONE)}{name}(…) gives None, since it does not end with `return …`."
     node = calls.node_at(place) if place is not None and words.endswith("write it without quotes.") else None
     has_quotes = node is None or any(
         isinstance(part, ast.Constant) and isinstance(part.value, str) for part in ast.walk(node)
@@ -164,6 +169,13 @@ def _unknown_name(error: BaseException) -> str:
     node = calls.node_at(place) if place is not None else None
     if file := _file_without_quotes(error.name or "", node, place):
         return f'the name of a file needs quotes: "{file}"'
+    code = place.tb_frame.f_code if place is not None else None
+    if error.name == "nib" and code is not None and code.co_name != "<module>":
+        taken = ", ".join(("nib", *code.co_varnames[: code.co_argcount]))
+        return (
+            f"{code.co_name} does not know nib; give it nib as its first parameter, "
+            f"def {code.co_name}({taken}), and pass it: {code.co_name}({taken})"
+        )
     globals_ = place.tb_frame.f_globals if place is not None else None
     return name_answer(error.name or "", _own_names(place) if place is not None else [], globals_)
 

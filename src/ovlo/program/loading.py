@@ -20,6 +20,8 @@ from types import CodeType, ModuleType
 from typing import Any
 
 from ovlo.core.sheet.host import hosted
+from ovlo.core.sheet.nib import Nib
+from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values import arguments
 from ovlo.core.values.errors import BadUse, FileError, ProgramFailed
 from ovlo.program import texts
@@ -61,6 +63,8 @@ class Program:
     declares: bool
     takers: tuple[str, ...] = ()
     package: str = ""
+    uncalled: tuple[str, ...] = ()
+    """What is said of lines that name a method of a nib or sheet without calling it."""
 
     @property
     def module(self) -> str:
@@ -117,7 +121,9 @@ def load(target: str) -> Program:
         lines = "".join(traceback.format_exception_only(error)).rstrip().splitlines()
         words = "\n".join(line if len(line) <= WIDEST else f"{line[:WIDEST]}…" for line in lines)
         meant = syntax_in_words(error)
-        raise ProgramFailed(f"{path} is not a Python program.\n{words}\n{meant}".rstrip()) from error
+        line = getattr(error, "lineno", None)
+        where = f"{path}, line {line}," if line else f"{path}"
+        raise ProgramFailed(f"{where} cannot be read as Python.\n{words}\n{meant}".rstrip()) from error
     except (RecursionError, MemoryError):
         raise ProgramFailed(f"{path} is nested too deeply for Python; split it up.") from None
     declares = _uses_drawing(tree)
@@ -128,7 +134,16 @@ def load(target: str) -> Program:
         for node in tree.body
         if isinstance(node, ast.FunctionDef) and node.args.args[:1] and node.args.args[0].arg == "nib"
     )
-    return Program(path, name, code, declares, takers, package or package_of(path))
+    uncalled = tuple(
+        f"{path}, line {node.lineno}: {ast.unparse(node.value)} is named here, but not called; write "
+        f"{ast.unparse(node.value)}()."
+        for node in ast.walk(tree)
+        if isinstance(node, ast.Expr)
+        and isinstance(node.value, ast.Attribute)
+        and isinstance(node.value.value, ast.Name)
+        and any(callable(getattr(kind, node.value.attr, None)) for kind in (Nib, Sheet))
+    )
+    return Program(path, name, code, declares, takers, package or package_of(path), uncalled)
 
 
 def _read(path: Path) -> bytes:

@@ -15,7 +15,8 @@ from linecache import getline
 from types import TracebackType
 
 from ovlo.core.values.arguments import brief, near
-from ovlo.program.calls import node_at
+from ovlo.program.calls import node_at, tree_of
+from ovlo.program.source.tree import functions
 from ovlo.program.whence import is_number_in_quotes, whence
 
 Place = TracebackType | None
@@ -49,6 +50,9 @@ SAID_OTHERWISE = {
     ("list", "size"): "len(…) counts the items",
     ("str", "length"): "len(…) counts the letters",
     ("tuple", "append"): "a tuple cannot grow; make a list: […]",
+    ("tuple", "x"): "nib.pose.x is the nib's; of any point, x, y = point",
+    ("tuple", "y"): "nib.pose.y is the nib's; of any point, x, y = point",
+    ("tuple", "heading"): "nib.heading is the nib's",
     ("dict", "append"): "a dictionary takes an item as sizes[name] = 3",
 }
 
@@ -72,8 +76,37 @@ def value_error_in_words(error: BaseException, place: Place) -> str:
     for kind, pattern, answer in ANSWERS:
         if isinstance(error, kind) and (match := re.search(pattern, message)):
             words = answer if isinstance(answer, str) else answer(match, place)
+            if words == NONE and (name := without_return(place)):
+                return f"{name}(…) gives None, since it does not end with `return …`"
             if words:
                 return _with_source(error, words, place)
+    return ""
+
+
+def without_return(place: Place) -> str:
+    """The function of the program whose missing value is used here, if one is."""
+    node, tree = (None, None) if place is None else (node_at(place), tree_of(place))
+    if node is None or tree is None or place is None:
+        return ""
+    names = place.tb_frame.f_globals | place.tb_frame.f_locals
+    read = {part.id for part in ast.walk(node) if isinstance(part, ast.Name)}
+    empty = {name for name in read if names.get(name, 0) is None}
+    given = [
+        other.value
+        for other in ast.walk(tree)
+        if isinstance(other, ast.Assign)
+        and any(isinstance(target, ast.Name) and target.id in empty for target in other.targets)
+    ]
+    called = {
+        part.func.id
+        for value in (node, *given)
+        for part in ast.walk(value)
+        if isinstance(part, ast.Call) and isinstance(part.func, ast.Name)
+    }
+    for function in functions(tree):
+        returns = any(isinstance(part, ast.Return) and part.value for part in ast.walk(function))
+        if function.name in called and not returns:
+            return function.name
     return ""
 
 
@@ -105,6 +138,11 @@ def _mixed(kinds: tuple[str, str], done: str) -> str:
         return NONE
     if any(kind in FUNCTIONS for kind in kinds):
         return BRACKETS.format("nib.distance_to(0, 0)")
+    if "Motif" in kinds:
+        return (
+            "motifs are joined by row([a, b]), beside each other, column([a, b]), above each other, and "
+            "layered([a, b]): from ovlo import row, column, layered"
+        )
     if "str" in kinds and kinds != ("str", "str"):
         return (
             f"a text and a number cannot be {done}; int(…) or float(…) makes a number of a text, "
@@ -123,6 +161,12 @@ def _whole(match: re.Match[str], place: Place) -> str:
         return "a text stands where a whole number is needed; int(…) makes a number of it"
     if match[1] == "NoneType":
         return NONE
+    node = node_at(place) if place is not None else None
+    if isinstance(node, ast.Call) and ast.unparse(node.func) == "range" and len(node.args) == 3:
+        return (
+            "range counts in whole numbers; count the steps, and work out each value from that: "
+            f"for i in range(10): x = i * {ast.unparse(node.args[2])}"
+        )
     return "a whole number is needed here, as in range(7 // 2); // and round(…) give one"
 
 
@@ -230,8 +274,8 @@ ANSWERS: tuple[tuple[type[BaseException], str, Answer], ...] = (
         UnboundLocalError,
         r"variable '(\w+)'",
         lambda match, _: (
-            f"{match[1]} has no value yet: a name that is set inside a function belongs to it. Pass it as a "
-            "parameter, or set it before this line"
+            f"{match[1]} has no value yet: a name that is set inside a function belongs to it. Set it before "
+            f"this line, take it as a parameter, or write as the function's first line: global {match[1]}"
         ),
     ),
     (IndexError, "pop from empty", "the list is empty, so nothing can be taken from it"),
@@ -320,7 +364,7 @@ SYNTAX = (
     ("does not match opening", "The brackets do not pair: close the last one that is open first."),
     (
         "expected an indented block",
-        "Indent the line below by four spaces, so that it belongs to the line above.",
+        "Indent this line by four spaces, so that it belongs to the line above.",
     ),
     ("unexpected indent", "This line is indented more than the one above; remove the spaces before it."),
     ("unindent does not match", "Indent this line as far as another line above it."),
@@ -335,6 +379,8 @@ SYNTAX = (
 
 def syntax_in_words(error: SyntaxError | ValueError) -> str:
     """What to correct in source that Python cannot read; "" if that is not known."""
+    if re.match(r"else\s+if\b", (getattr(error, "text", None) or "").strip()):
+        return "`else if` is one word in Python: elif."
     for pattern, words in SYNTAX:
         if re.search(pattern, str(error)):
             return words

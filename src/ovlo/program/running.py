@@ -17,11 +17,12 @@ import random
 import signal
 import sys
 import threading
+import time
 import traceback
 import warnings
 from collections.abc import Callable, Iterator
 from contextlib import AbstractContextManager, contextmanager, nullcontext, suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import partial
 from types import FrameType
 from typing import Any, NoReturn, TextIO
@@ -74,14 +75,16 @@ def run_program(
         if settings:
             raise BadUse(f"{program.path} is a script, which has no parameters to set.")
         hint, title = _hint_for_script(program), program.path.stem
-        return run(lambda: program.execute("__main__"), seed, limits, hint, traced, title, keeping=keeping)
+        outcome = run(lambda: program.execute("__main__"), seed, limits, hint, traced, title, keeping=keeping)
+        return replace(outcome, notices=(*program.uncalled, *outcome.notices))
 
     def load_and_draw() -> None:
         drawing = program.drawing()
         with as_under_python(drawing._module):
             drawing.run(seed=seed, **drawing._complete(drawing._read(settings or {})))
 
-    return run(load_and_draw, seed, limits, traced=traced, is_drawing=True, keeping=keeping)
+    outcome = run(load_and_draw, seed, limits, traced=traced, is_drawing=True, keeping=keeping)
+    return replace(outcome, notices=(*program.uncalled, *outcome.notices))
 
 
 def run_drawing(
@@ -150,6 +153,7 @@ def run(
         noticing() as notices,
         _handlers_at_exit() as at_exit,
         _noticing_chance(notices),
+        _noticing_sleep(notices),
     ):
         try:
             with _as_it_was():
@@ -190,6 +194,25 @@ def _noticing_chance(notices: list[str]) -> Iterator[None]:
         random.seed = seed
         if random.getstate() != before and not is_seeded:
             notices.append(OWN_CHANCE)
+
+
+@contextmanager
+def _noticing_sleep(notices: list[str]) -> Iterator[None]:
+    """A block in which it is noted that a program waits, which no picture shows."""
+    sleep = time.sleep
+
+    def sleep_noted(seconds: float) -> None:
+        frame = sys._getframe(1)
+        if is_users(frame.f_code.co_filename):
+            place = f"{frame.f_code.co_filename}, line {frame.f_lineno}"
+            notices.append(f"{place}: time.sleep only delays the picture; nib.pause(0.5) holds its replays.")
+        sleep(seconds)
+
+    time.sleep = sleep_noted  # type: ignore[assignment]
+    try:
+        yield
+    finally:
+        time.sleep = sleep
 
 
 @contextmanager

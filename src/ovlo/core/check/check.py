@@ -124,6 +124,7 @@ def _matches(sheet: Sheet, inputs: CheckInputs, origins: Origins | None) -> Iter
     yield from marks.words_off_centre(sheet, inputs.boxes)
     yield from marks.line_through_words(sheet, inputs.boxes)
     yield from lifting.still_lifted(sheet)
+    yield from lifting.nothing_drawn(sheet)
     short = dict(areas.cut_short(columns))
     yield from areas.area_cut_short(short)
     yield from areas.filled_hole(columns, flat)
@@ -268,7 +269,7 @@ def _located(one: Match, origins: Origins | None, columns: Columns) -> Finding:
     steps = one.steps if len(one.steps) <= MOST_STEPS else (one.steps[0], one.steps[-1])
     return Finding(
         one.rule,
-        HINT if one.is_hint else RULES[one.rule].severity,
+        HINT if one.is_hint else RULES[one.rule].usual_severity,
         one.message,
         one.fix,
         (one.place.real, one.place.imag),

@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from ovlo.core.check.polygons import FEWEST_SIDES
 from ovlo.core.check.repairs import Chain, repair
 from ovlo.core.paint.contours import MEETS, Contour
-from ovlo.core.values.finding import PROBLEM, Change, Match, rule
+from ovlo.core.values.finding import PROBLEM_OR_HINT, Change, Match, rule
 
 Places = NDArray[np.int32] | None
 
@@ -35,7 +35,7 @@ FEW_LINES = 6
 
 @rule(
     "not-closed",
-    PROBLEM,
+    PROBLEM_OR_HINT,
     f"Reported when a contour that does not cross itself ends within {NEAR:.0%} of its size from "
     "its start without meeting it, or when undoing one slip would close it: one line with the length of "
     "another, two lengths exchanged, one turn to the wrong side, or an inner angle in place of the outer "

@@ -31,8 +31,7 @@ FEWEST_AGAIN = 2
     PROBLEM,
     f"Reported when the pen is still lifted at the end after {FEWEST_LIFTED} or more moves that bend, or "
     f"after {FEWEST_AGAIN} or more by lines that drew before; when a closed shape is walked with the pen "
-    "lifted and not drawn later; when a shape, text or stamp is placed with the pen lifted; and when nothing "
-    "is drawn at all.",
+    "lifted and not drawn later; and when a shape, text or stamp is placed with the pen lifted.",
 )
 def still_lifted(sheet: Sheet) -> Iterator[Match]:
     """A pen that stayed lifted while it moved or marked as if to draw."""
@@ -55,7 +54,6 @@ def _moves(sheet: Sheet) -> Iterator[Match]:
     """Moves of a lifted pen that look meant to draw."""
     columns = sheet._columns
     nothing = not columns.is_traced.any() and not columns.texts
-    runs = columns.runs
     nib_of_step, pen_of_step = columns.of_steps("nib"), columns.of_steps("pen")
     traced = np.isin(pen_of_step, (PenState.DRAW, PenState.TRACE))
     for number, nib in enumerate(sheet.nibs):
@@ -83,8 +81,19 @@ def _moves(sheet: Sheet) -> Iterator[Match]:
                 complex(*columns.points[loop[0]]),
                 tuple(loop.tolist()),
             )
-    if nothing and not len(columns.areas):  # an area without a line says more
-        moved = len(runs) and bool((columns.starts != columns.points).any())
+
+
+@rule(
+    "nothing-drawn",
+    PROBLEM,
+    "Reported when nothing is drawn at all, and no pen is to blame: the nib only travels, or no nib moves.",
+)
+def nothing_drawn(sheet: Sheet) -> Iterator[Match]:
+    """A sheet without any mark."""
+    columns = sheet._columns
+    nothing = not columns.is_traced.any() and not columns.texts
+    if nothing and not len(columns.areas) and not any(nib.is_lifted for nib in sheet.nibs):
+        moved = len(columns.runs) and bool((columns.starts != columns.points).any())
         what = "the nib only travelled" if moved else "no nib moved"
         draw = "Draw" if sheet.nibs else "Make a nib with sheet.new_nib(), then draw"
         yield Match(

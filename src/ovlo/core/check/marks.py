@@ -15,7 +15,7 @@ from ovlo.core.paint.outlines import strokes
 from ovlo.core.trail.columns import Columns, PenState, Text
 from ovlo.core.trail.curves import step_lengths
 from ovlo.core.values.arrays import Bools, Complexes, Floats, Ints
-from ovlo.core.values.finding import HINT, PROBLEM, Match, rule
+from ovlo.core.values.finding import HINT, PROBLEM_OR_HINT, Match, rule
 
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
@@ -40,7 +40,7 @@ LIKE = 4
 
 @rule(
     "off-sheet",
-    PROBLEM,
+    PROBLEM_OR_HINT,
     "Reported when a line, area or text reaches beyond the sheet by a pixel or more; line widths are "
     "ignored. Not reported for backgrounds that contain the whole sheet, for areas without outline of which "
     f"{BLEEDING:.0%} or more is on the sheet, for lines that cross the whole sheet, and for a pattern of "

@@ -30,6 +30,9 @@ ROUND_TURN = 30.0
 MOST_SIDES = 12
 """With more sides than this, turns that add up to nothing are a pattern."""
 
+CLEARLY_NEARER = 2.0
+"""A turn is taken for that of a figure if the next figure's is so many times as far from it."""
+
 STAR_SIDES = 24
 """A star has no more points than this."""
 
@@ -125,13 +128,23 @@ def other_divisor(n: int, angle: float) -> Mistake | None:
 
 
 def unlike_any(n: int, angle: float) -> Mistake | None:
-    """A turn of no polygon."""
+    """A turn of no polygon or star: the nearest one is meant, unless two of them are about as near."""
     if n > MOST_SIDES or angle < ROUND_TURN or _is_bow(n, angle):
         return None
+    figures = sorted(
+        (turns for turns in range(1, (n + 1) // 2) if gcd(turns, n) == 1),
+        key=lambda turns: abs(angle - 360 * turns / n),
+    )
+    away = [abs(angle - 360 * turns / n) for turns in figures]
+    if len(figures) > 1 and away[1] < CLEARLY_NEARER * away[0]:
+        both = " or ".join(f"{typed(n, turns)}" for turns in sorted(figures[:2]))
+        return Mistake(", so they cannot close.", f"For {n} sides turn by {both} after each.")
+    turns = figures[0]
+    loop = f"full_turn({n})" if turns == 1 else f"full_turn({n}, rounds={turns})"
     return Mistake(
         ", so they cannot close.",
-        f"For {n} sides turn by {typed(n)} after each, or use nib.full_turn({n}).",
-        turn_change(angle, n),
+        f"For {n} sides turn by {typed(n, turns)} after each, or use nib.{loop}.",
+        turn_change(angle, n, turns),
     )
 
 

@@ -25,7 +25,7 @@ from ovlo.core.check.repeats import FEWEST_TIMES, Repeat
 from ovlo.core.check.turning import told
 from ovlo.core.paint.contours import MEETS
 from ovlo.core.trail.columns import PenState
-from ovlo.core.values.finding import PROBLEM, Change, Match, rule
+from ovlo.core.values.finding import PROBLEM_OR_HINT, Change, Match, rule
 
 DRIFT = 0.25
 """A body that ends within this share of its size from where it began was meant to come back."""
@@ -48,7 +48,7 @@ LEAST_TURN = 0.5
 
 @rule(
     "rosette-misses-360",
-    PROBLEM,
+    PROBLEM_OR_HINT,
     f"Reported when a figure that returns to its start is drawn {FEWEST_BODIES} times or more, "
     "turned each time, and the turns come to 360° but for one figure or less: one is missing, one is too "
     f"many, or the turn is wrong. A hint if {FEWEST_OF_ROUND} or more leave {WIDEST_GAP}° open or less, and "
@@ -91,7 +91,7 @@ def rosette_misses_360(repeat: Repeat, pixels_per_unit: float) -> Match | None:
 
 @rule(
     "drift",
-    PROBLEM,
+    PROBLEM_OR_HINT,
     f"Reported when a figure that is walked {FEWEST_TIMES} times or more, turned each time, ends beside "
     f"its start, within {DRIFT:.0%} of its size. Only a hint if the distance is above "
     f"{SURE_DRIFT:.0%} of its size. The windings of a spring, closed but for one step onwards, "

@@ -29,7 +29,7 @@ from ovlo.core.check.polygons import (
 )
 from ovlo.core.check.repeats import Repeat
 from ovlo.core.paint.contours import Contour
-from ovlo.core.values.finding import PROBLEM, Match, rule
+from ovlo.core.values.finding import PROBLEM_OR_HINT, Match, rule
 
 OPEN_TURN = 180.0
 """Sides that turn by no more between the first and the last may be a bowl or a letter."""
@@ -42,7 +42,7 @@ def turn_of(contour: Contour) -> float | None:
 
 @rule(
     "turns-miss-360",
-    PROBLEM,
+    PROBLEM_OR_HINT,
     f"Reported when {FEWEST_SIDES} or more equal sides (within {EQUAL_SIDES:g} of "
     f"their "
     f"length) with equal turns (within {EQUAL_TURNS:g}°) do not add up to whole turns of 360°: "

@@ -119,7 +119,7 @@ class Sheet(Sealed):
     if not TYPE_CHECKING:
 
         def __getattr__(self, name: str) -> object:
-            if name in dir(Nib):
+            if name in dir(Nib) and name not in ("left", "right"):  # edges, more likely
                 words = f"sheet has no {name!r}; a nib has it: nib = sheet.new_nib(), then nib.{name}"
                 raise UnknownName(words, name=name, obj=self)
             return super().__getattr__(name)

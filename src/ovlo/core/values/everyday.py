@@ -101,6 +101,12 @@ MEANINGS: Rows = (
         ("random rand shuffle choice chance",),
         "nib.dice has random numbers: nib.dice.integer(1, 6), nib.dice.pick(…), nib.dice.shuffled(…)",
     ),
+    # beside and above
+    (("beside next alongside",), "row([a, b]) puts motifs beside each other: from ovlo import row"),
+    (
+        ("above below beneath under stack",),
+        "column([a, b]) puts motifs above each other: from ovlo import column",
+    ),
     # middle
     (("center centre middle",), "(0, 0) is the centre of the sheet; shapes are drawn around the nib"),
     (("position pos coordinates location x y xy",), "nib.position is the position of the nib, (x, y)"),
@@ -124,6 +130,8 @@ OWN: dict[str, Rows] = {
         (("center centre middle",), "motif.centred() has its origin in its middle"),
         (("draw show stamp put display",), "nib.stamp(motif) draws it; motif.save(…) writes it to a file"),
         (("width height box size extent",), "motif.bounds is (left, bottom, right, top)"),
+        (("beside next alongside",), "row([a, b]) puts motifs beside each other: from ovlo import row"),
+        (("above below under stack",), "column([a, b]) puts one above the other: from ovlo import column"),
         (("repeat copy join chain",), "row, column and end_to_end join motifs: from ovlo import row"),
     ),
     "dice": (
@@ -145,8 +153,22 @@ OWN: dict[str, Rows] = {
         (("bytes data",), 'sheet.to_bytes("svg") returns what a file would hold'),
         (("pixels image array numpy",), "sheet.to_array() is the picture as pixels"),
         (("undo back",), "sheet.undo() takes back the last thing drawn"),
+        (("redo",), "what undo took back is drawn again by its call"),
+        (("zoom fit",), 'sheet.save("kite.png", fit=True) shows all marks, scale=2 draws twice as large'),
+        (("left right",), "x goes from -sheet.width / 2 to sheet.width / 2"),
+        (("top bottom",), "y goes from -sheet.height / 2 to sheet.height / 2"),
     ),
-    "nib": ((("undo",), "nib.sheet.undo() takes back the last thing drawn"),),
+    "nib": (
+        (("undo redo",), "nib.sheet.undo() takes back the last thing drawn"),
+        (("towards toward",), "nib.heading_to(x, y) is the heading to a point, nib.aim_at(x, y) turns to it"),
+        (("clear",), "nib.sheet.clear() removes all marks"),
+        (("save",), 'nib.sheet.save("kite.svg") writes the picture'),
+        (("show",), "nib.sheet.show() replays the picture"),
+        (("stop exit quit",), "return leaves a function, and break a loop"),
+        (("font",), 'nib.text("Kite day", font="serif") chooses a font'),
+        (("width",), "nib.line_width = 4 sets the width of lines; nib.sheet.width is that of the sheet"),
+        (("height",), "nib.sheet.height is the height of the sheet"),
+    ),
     "drawing": (
         (("draw make render start sheet",), "kite.run() draws it on a new sheet"),
         (("film movie gif animate",), 'kite.run().animate("kite.gif") writes an animation'),

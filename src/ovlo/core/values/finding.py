@@ -14,6 +14,7 @@ from typing import Any, NamedTuple, TypeVar, cast
 from ovlo.core.values.sealed import unchanging
 
 PROBLEM, HINT = "problem", "hint"
+PROBLEM_OR_HINT, HINT_OR_PROBLEM = "problem or hint", "hint or problem"
 
 
 class Edit(NamedTuple):
@@ -106,11 +107,19 @@ class Match(NamedTuple):
 
 
 class Rule(NamedTuple):
-    """A rule of a check: its name, how bad a match is, and when it is reported."""
+    """A rule of a check: its name, how bad a match is, and when it is reported.
+
+    A rule may tell a problem, in doubt a hint, or a hint that is a problem where it leads to one.
+    """
 
     name: str
     severity: str
     about: str
+
+    @property
+    def usual_severity(self) -> str:
+        """How bad a match mostly is: "problem" or "hint"."""
+        return self.severity.partition(" ")[0]
 
 
 Declared = TypeVar("Declared", bound=Callable[..., Any])

@@ -10,7 +10,7 @@ from __future__ import annotations
 import ast
 from collections.abc import Callable, Iterator
 
-from ovlo.core.values.finding import HINT, PROBLEM, rule
+from ovlo.core.values.finding import HINT_OR_PROBLEM, PROBLEM, rule
 from ovlo.program.source.tree import (
     Function,
     SourceMatch,
@@ -241,7 +241,7 @@ def degrees_for_radians(tree: ast.Module) -> Iterator[SourceMatch]:
 
 @rule(
     "sine-for-cosine",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when of several points with a cosine and a sine of one angle, one has them the other way "
     "round, and when a point has the cosine, or the sine, of one angle twice. "
     "Not reported where one of them is taken away, as for a tangent.",
@@ -356,7 +356,7 @@ def _is_round(node: ast.AST) -> bool:
 
 @rule(
     "floor-division",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a length or an angle is divided by //, which drops the remainder. Not reported where "
     "the result only counts something.",
 )

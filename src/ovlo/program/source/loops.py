@@ -13,7 +13,7 @@ from itertools import pairwise
 from typing import Any
 
 from ovlo.core.sheet.nib import Nib
-from ovlo.core.values.finding import HINT, PROBLEM, Edit, rule
+from ovlo.core.values.finding import HINT_OR_PROBLEM, PROBLEM, Edit, rule
 from ovlo.program.source.tree import (
     Function,
     SourceMatch,
@@ -54,7 +54,7 @@ WAYS_OUT = ast.Return | ast.Raise | ast.Break | ast.Yield | ast.YieldFrom
 
 @rule(
     "turn-outside-loop",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a loop does nothing but go ahead by one length, so that it draws one long line, and a "
     "turn stands right behind it; and when a loop only calls one function, and a turn or travel behind it is "
     "the last line of the program.",
@@ -101,7 +101,7 @@ def _is_last(rest: list[ast.stmt]) -> bool:
 
 @rule(
     "drawn-after-loop",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a loop travels from point to point without drawing, and the line behind it draws at the "
     "last of them; and when the line behind a loop draws with what the loop counts.",
 )
@@ -152,7 +152,7 @@ def _only_travels(loop: ast.For) -> bool:
 
 @rule(
     "changed-after-loop",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when the line behind a loop changes a value that the loop uses and nothing uses after that.",
 )
 def changed_after_loop(tree: ast.Module) -> Iterator[SourceMatch]:
@@ -187,7 +187,7 @@ def _changed_by_itself(statement: ast.stmt) -> str:
 
 @rule(
     "turned-twice",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a loop of `full_turn`, which turns the nib by itself, begins or ends with the same turn "
     "once more.",
 )
@@ -223,7 +223,7 @@ def _is_part_of_turn(angle: ast.expr, count: ast.expr) -> bool:
 
 @rule(
     "other-count",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a loop draws a figure as often as a name says and turns each time by 360 divided by a "
     "number, or reckons with 360 divided by a number. Not reported for loops that only go forward, which may "
     "walk a part of a curve.",
@@ -315,7 +315,7 @@ def _draws_alike(loop: ast.For) -> bool:
 
 @rule(
     "unused-loop-value",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a loop goes through values that nothing in it uses, while a call inside is given a number "
     "in the place of that value, or one item of the list the loop goes through; and when these values are "
     "written out in the loop, or it takes several at once.",

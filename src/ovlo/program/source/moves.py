@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator
 from itertools import combinations
 
-from ovlo.core.values.finding import HINT, Edit, rule
+from ovlo.core.values.finding import HINT, HINT_OR_PROBLEM, Edit, rule
 from ovlo.program.source.loops import MARKS, TRAVELS, TURNS, parameters_of_nib
 from ovlo.program.source.tree import (
     Function,
@@ -43,7 +43,7 @@ SLIGHT = 20
 
 @rule(
     "line-to-figure",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when line_to, which draws, leads to a point where a new figure begins: where the nib turns to "
     "a heading, where an area, a text or a shape is drawn, or where a function begins to draw each of "
     "several figures. Not reported inside an area, behind a travel, and where the pen is lifted.",
@@ -93,7 +93,7 @@ def _sends_first(function: Function, tree: ast.Module) -> bool:
 
 @rule(
     "left-over-turn",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a loop turns the nib to a heading that changes each time, and the lines behind it write a "
     "text before they turn the nib again.",
 )
@@ -125,7 +125,7 @@ def _turns_each_time(statement: ast.stmt) -> bool:
 
 @rule(
     "drawn-before-travel",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a function or loop travels to places that it is given, but draws its first shape before "
     "it travels at all.",
 )
@@ -160,7 +160,7 @@ def _is_quiet(statement: ast.stmt) -> bool:
 
 @rule(
     "uneven-turns",
-    HINT,
+    HINT_OR_PROBLEM,
     f"Reported when a loop turns once to the left and once to the right, by angles that differ by {SLIGHT}° "
     "or less, so that stairs bend.",
 )

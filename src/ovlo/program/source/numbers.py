@@ -9,7 +9,7 @@ import ast
 from collections.abc import Iterator, Sequence
 from itertools import groupby, pairwise
 
-from ovlo.core.values.finding import HINT, rule
+from ovlo.core.values.finding import HINT, HINT_OR_PROBLEM, rule
 from ovlo.program.source.regularities import TO
 from ovlo.program.source.tree import (
     Function,
@@ -49,7 +49,7 @@ SLIGHT, OF_THREE = 0.45, 0.3
 
 @rule(
     "uneven-numbers",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when the numbers that a loop goes through, or that calls of one function in a row are given, "
     "would be evenly apart and as far to the left as to the right, but for one of them; and when all numbers "
     "of a list, or the places in calls that are else alike, are equal or in equal steps but for one.",
@@ -178,7 +178,7 @@ def _is_mistyped(written: str, wanted: str) -> bool:
 
 @rule(
     "repeated-value",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a loop that comes back after each figure goes through numbers of which two are the same, "
     "turns by more than a whole turn, or changes nothing, so that figures lie on each other.",
 )
@@ -307,7 +307,7 @@ def short_remainder(tree: ast.Module) -> Iterator[SourceMatch]:
 
 @rule(
     "constant-sum",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a loop adds or subtracts two plain numbers where it could count: 220 - 15.",
 )
 def constant_sum(tree: ast.Module) -> Iterator[SourceMatch]:
@@ -358,7 +358,7 @@ def broken_chain(tree: ast.Module) -> Iterator[SourceMatch]:
 
 @rule(
     "unlike-remainders",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a number is divided into rows and columns by two numbers that differ: i // 7 and i % 6.",
 )
 def unlike_remainders(tree: ast.Module) -> Iterator[SourceMatch]:
@@ -389,7 +389,7 @@ def unlike_remainders(tree: ast.Module) -> Iterator[SourceMatch]:
 
 @rule(
     "number-for-name",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a call is given a number where its other value uses a name that stands for this number: "
     "rectangle(50 * rows, size * rows) with a size of 50.",
 )

@@ -8,7 +8,7 @@ from __future__ import annotations
 import ast
 from collections.abc import Iterator
 
-from ovlo.core.values.finding import HINT, PROBLEM, rule
+from ovlo.core.values.finding import HINT_OR_PROBLEM, PROBLEM, rule
 from ovlo.program.source.tree import (
     Function,
     SourceMatch,
@@ -105,7 +105,7 @@ def _passed_on(call: ast.Call, taken: list[str]) -> set[str]:
 
 @rule(
     "no-way-back",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a function goes forward by a length, calls itself twice or more with a changed length, "
     "and never brings the nib back, so that a branch begins where the last twig ended.",
 )

@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from itertools import pairwise
 from typing import NamedTuple
 
-from ovlo.core.values.finding import HINT, rule
+from ovlo.core.values.finding import HINT, HINT_OR_PROBLEM, rule
 from ovlo.program.source.tree import (
     Function,
     SourceMatch,
@@ -47,7 +47,7 @@ class Coordinate(NamedTuple):
 
 @rule(
     "unmirrored",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a loop over two opposite numbers, such as -1 and 1, or with a value that is one or the "
     "other, places some of its moves on both sides of a line and one of them on a single side.",
 )

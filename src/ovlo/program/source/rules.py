@@ -18,7 +18,7 @@ from ovlo.core.sheet.nib import Nib
 from ovlo.core.sheet.sheet import Sheet
 from ovlo.core.values.colour_names import NAMED
 from ovlo.core.values.everyday import COLOUR
-from ovlo.core.values.finding import HINT, PROBLEM, Edit, Finding, declared, rule, rules_in
+from ovlo.core.values.finding import HINT, HINT_OR_PROBLEM, PROBLEM, Edit, Finding, declared, rule, rules_in
 from ovlo.program.source import angles, loops, moves, numbers, recursion, regularities, slips, styles, words
 from ovlo.program.source.loops import MARKS
 from ovlo.program.source.tree import (
@@ -65,7 +65,7 @@ def findings_in(tree: ast.Module, file: str) -> list[Finding]:
     return [
         Finding(
             one.rule,
-            ALL_RULES[one.rule].severity,
+            ALL_RULES[one.rule].usual_severity,
             one.message,
             one.fix,
             None,
@@ -125,7 +125,7 @@ def _not_called(tree: ast.Module) -> Iterator[SourceMatch]:
 
 @rule(
     "unused-parameter",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a function never uses one of its parameters. Not reported for names that begin with _.",
 )
 def _unused_parameter(tree: ast.Module) -> Iterator[SourceMatch]:
@@ -200,7 +200,7 @@ def _docstring(function: Function) -> int:
 
 @rule(
     "unused-function",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a function that takes a nib, or draws with that of its file, is not a drawing and is "
     "never named in its file.",
 )

@@ -18,7 +18,7 @@ from typing import Any
 import ovlo
 from ovlo.core.sheet.nib import Nib
 from ovlo.core.values.arguments import nearest
-from ovlo.core.values.finding import HINT, PROBLEM, Edit, rule
+from ovlo.core.values.finding import HINT, HINT_OR_PROBLEM, PROBLEM, Edit, rule
 from ovlo.program.explaining import name_answer
 from ovlo.program.source.tree import (
     Function,
@@ -192,7 +192,7 @@ def _begun_at(owner: ast.AST, name: str) -> Any:
 
 @rule(
     "half-used",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a line in a loop gives two or more names values at once, and nothing uses one of them.",
 )
 def _half_used(tree: ast.Module) -> Iterator[SourceMatch]:
@@ -425,7 +425,7 @@ def _never_the_remainder(test: ast.Compare) -> Iterator[SourceMatch]:
 
 @rule(
     "quotient-for-remainder",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a quotient is compared with 0, which it is for 0 alone: i / 2 == 0.",
 )
 def _quotient_for_remainder(tree: ast.Module) -> Iterator[SourceMatch]:
@@ -447,7 +447,7 @@ def _quotient_for_remainder(tree: ast.Module) -> Iterator[SourceMatch]:
 
 @rule(
     "missing-brackets",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a sum is compared with a number, of which only the last term is divided for its "
     "remainder: row + column % 2 == 0.",
 )

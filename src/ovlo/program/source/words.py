@@ -9,13 +9,13 @@ import ast
 import re
 from collections.abc import Iterator
 
-from ovlo.core.values.finding import HINT, Edit, rule
+from ovlo.core.values.finding import HINT_OR_PROBLEM, Edit, rule
 from ovlo.program.source.tree import SourceMatch, all_names, functions, lone_expressions, nodes, parameters
 
 
 @rule(
     "missing-f",
-    HINT,
+    HINT_OR_PROBLEM,
     "Reported when a text has a name of the program in curly brackets, but no f before it, so that the name "
     "is shown and not its value. Not reported for texts that call format.",
 )

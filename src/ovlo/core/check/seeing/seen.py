@@ -25,7 +25,7 @@ from ovlo.core.paint.outlines import Outline
 from ovlo.core.trail.columns import Columns, Text
 from ovlo.core.values.arrays import Bools, Complexes, Floats, Ints
 from ovlo.core.values.colour import Colour, difference
-from ovlo.core.values.finding import HINT, PROBLEM, Match, rule
+from ovlo.core.values.finding import HINT, PROBLEM_OR_HINT, Match, rule
 
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
@@ -53,7 +53,7 @@ class Seen:
 
     @rule(
         "no-contrast",
-        PROBLEM,
+        PROBLEM_OR_HINT,
         "Reported when every part of a line, area or text differs from the paper or area beneath it by less "
         f"than {ALIKE:g} CIEDE2000, and so do most marks from the same line of the program; as a hint, for "
         f"words that differ by less than {FAINT:g}. Not "
