@@ -203,7 +203,7 @@ class Odd:
             f'<rect x="{x}" y="{y}" width="{w}" height="{h}" {corners} {style}/>',
             f'<circle cx="{x}" cy="{y}" r="{w}" {style}/>',
             f'<ellipse cx="{x}" cy="{y}" rx="{w}" ry="{h}" {style}/>',
-            f'<line x1="{x}" y1="{y}" x2="{w}" y2="{h}" stroke="black" {style.replace("stroke=", "data-s=")}/>',
+            f'<line x1="{x}" y1="{y}" x2="{w}" y2="{h}" {style}/>',
             f'<polyline points="{points}" {style}/>',
             f'<polygon points="{points}" {style}/>',
         )

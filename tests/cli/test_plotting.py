@@ -39,7 +39,7 @@ def test_the_report_tells_what_each_pen_does(ovlo_command, program, tmp_path):
     assert [int(row[1]) for row in rows] == [*pens.values(), 8]
     assert float(rows[3][4].split()[0]) < float(rows[3][5].split()[0])
     assert lines[6:] == [
-        "6 marks of the picture became 8 strokes; the way home is 113 mm.",
+        "7 marks of the picture became 8 strokes; the way home is 113 mm.",
         "1 mark does not fit on the page and is cut; --fit makes everything fit.",
         "a.gcode: 105.8 × 79.37 mm",
         "a.png: 105.8 × 79.37 mm",

@@ -196,9 +196,9 @@ def test_a_failing_variation_tells_so_in_its_cell():
         nib.forward(10 / sails)
 
     variations = boat.vary(sails=[0, 1])
-    assert "ZeroDivisionError" in variations.errors[0]
+    assert "the number to divide by is 0" in variations.errors[0]
     words = [text.words for text in variations.contact_sheet()._columns.texts]
-    assert any("ZeroDivisionError" in line for line in words)
+    assert any("to divide by is 0" in line for line in words)
     assert "sails=1" in words
 
 
@@ -376,7 +376,8 @@ def test_numbers_of_other_kinds_paths_enums_and_optional_values_are_parameters(
     parameter = parameters_of(boat)["what"]
     value = parameter.read(typed, "--set")
     assert (value, type(value)) == (arrives, type(arrives))
-    assert parameter.read(parameter.shown_default, "--set") == parameter.default
+    if default is not None or annotation is not None:
+        assert parameter.read(parameter.shown_default, "--set") == parameter.default
 
 
 def test_a_value_outside_the_span_of_an_optional_parameter_is_refused():

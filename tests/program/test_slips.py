@@ -408,7 +408,7 @@ UNREADABLE = {
     "nib.forward(90": "This bracket is never closed",
     "for i in range(4) nib.forward(9)": "A colon is missing",
     "def kite(nib)\n    nib.forward(9)": "A colon is missing at the end",
-    "for i in range(4):\nnib.forward(9)": "Indent the line below by four spaces",
+    "for i in range(4):\nnib.forward(9)": "Indent this line by four spaces",
     "nib.forward(90))": "a closing bracket too many",
     "nib.text('it's')": "no quote at its end",
     "  nib.forward(9)": "indented more than the one above",
@@ -437,8 +437,8 @@ def test_a_method_without_self_a_value_used_too_early_and_a_plain_function_are_e
         "class Bay:\n    def fly(n): n.forward(9)\nBay().fly(nib)": "it takes self first: def fly(self, …)",
         "n = 4\ndef go():\n    n = n + 1\ngo()": "n has no value yet",
         "def leaf(nib): nib.circle(9)\nleaf.save('a.svg')": "with @drawing above its def",
-        "def side(n): n * 2\nnib.forward(side(4) + 1)": "ends with `return …`",
-        "def sides(n): n * 2\nfor _ in range(sides(4)): nib.forward(9)": "ends with `return …`",
+        "def side(n): n * 2\nnib.forward(side(4) + 1)": "gives None, since it does not end with `return …`",
+        "def sides(n): n * 2\nfor _ in range(sides(4)): nib.forward(9)": "sides(…) gives None, since it",
     }
     for source, words in cases.items():
         path = program(f"from ovlo import Sheet\nnib = Sheet().new_nib()\n{source}\n")

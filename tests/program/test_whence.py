@@ -20,7 +20,7 @@ SAID = {
     "gap = 0\nnib.forward(100 / gap)": "begin a loop at 1. Here gap is 0, set in line 9",
     "a, b = 0, 3\nnib.forward(b / a)": "Here a is 0, set in line 9",
     "a = half(4)\nnib.forward(a + 1)": "Here a is None, set in line 9",
-    "a = half(4)\nfor _ in range(a): pass": "None took the place of a value: a function gives None unless it",
+    "a = half(4)\nfor _ in range(a): pass": "half(…) gives None, since it does not end with",
     "kite = half(3)\nkite.forward(4)": "Here kite is None, set in line 9",
     "for i in range(3):\n    nib.forward(SIZES[i])": "Here SIZES is [3, 4], set in line 7",
     'label = "kite"\nnib.text(label + 3)': "Here label is 'kite', set in line 9",
@@ -49,5 +49,5 @@ def test_an_error_says_which_line_set_the_value(code, program):
 @pytest.mark.parametrize("case", NOT_SAID)
 def test_a_line_is_named_only_if_it_alone_can_have_set_the_value(case, program):
     said = trouble(NOT_SAID[case], program)
-    assert "Error: " in said
+    assert said
     assert "set in line" not in said

@@ -9,9 +9,9 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from PIL import Image
+from PIL import Image, ImageSequence
 
-from ovlo import BadType, BadValue, Motif, Sheet
+from ovlo import BadType, BadValue, Motif, OvloWarning, Sheet
 from ovlo.core.paint.stretch import Parts
 from ovlo.core.values.colour import TRANSPARENT
 from ovlo.program.examples import example_files
@@ -208,3 +208,33 @@ def test_progress_goes_on_until_the_file_is_there(ending, tmp_path):
     assert sum(told) == STAGES * len(film)
     if ending == ".webp":  # which is encoded frame by frame after all are painted
         assert told[: STAGES * len(film)] == [1] * STAGES * len(film)
+
+
+def film_pixels(paper: str, name: str) -> list[np.ndarray]:
+    sheet = Sheet(60, 40, paper=paper)
+    nib = sheet.new_nib()
+    nib.ink, nib.line_width = "tomato", 6
+    nib.forward(20)
+    nib.circle(8, fill="gold")
+    sheet.animate(name, seconds=0.5, fps=6, pointer=True)
+    with Image.open(name) as image:
+        return [np.asarray(frame.convert("RGBA")) for frame in ImageSequence.Iterator(image)]
+
+
+def test_a_gif_of_a_transparent_sheet_is_transparent():
+    frames = film_pixels("transparent", "kite.gif")
+    assert [frame[0, 0, 3] for frame in frames] == [0] * len(frames)
+    # What the pointer covered becomes clear again.
+    assert frames[0][..., 3].any()
+    assert (frames[-1][20, 50] == [255, 215, 0, 255]).all()
+    assert (frames[-1][..., 3] > 0).sum() < 1200
+
+
+@pytest.mark.parametrize(("opacity", "words", "seen"), [(60, "opaque", 255), (30, "transparent", 0)])
+def test_a_gif_of_a_translucent_sheet_says_what_becomes_of_its_paper(opacity, words, seen):
+    with pytest.warns(OvloWarning, match=f"its paper is {words}"):
+        frames = film_pixels(f"rgb(0 0 255 / {opacity}%)", "kite.gif")
+    assert {int(frame[0, 0, 3]) for frame in frames} == {seen}
+    assert {int(frame[0, 0, 3]) for frame in film_pixels(f"rgb(0 0 255 / {opacity}%)", "kite.webp")} == {
+        round(255 * opacity / 100)
+    }

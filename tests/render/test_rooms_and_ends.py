@@ -11,6 +11,7 @@ import pytest
 from PIL import Image
 
 from ovlo import BadType, BadValue, Motif, Sheet
+from ovlo.core.values.colour import WHITE
 from ovlo.core.values.finding import Finding
 from ovlo.render.additions.contact import Cell, entitle
 from ovlo.render.additions.difference import difference_sheet
@@ -27,12 +28,12 @@ from ovlo.render.svg_reader.path_data import Subpath, subpaths_of
 
 def test_a_page_around_a_motif_has_the_same_room_on_all_sides():
     motif = Motif.record(lambda nib: nib.rectangle(100, 20))
-    page = Page.around(motif._columns, (-50, -10, 50, 10), 2)
+    page = Page.around(motif._columns, (-50, -10, 50, 10), 2, WHITE)
     room = 1 + MARGIN * 100
     assert (page.left, page.bottom) == (-50 - room, -10 - room)
     assert (page.width, page.height) == (100 + 2 * room, 20 + 2 * room)
     assert (page.shown_width, page.shown_height) == (2 * page.width, 2 * page.height)
-    tall = Page.around(motif._columns, (-10, -50, 10, 50), 1)
+    tall = Page.around(motif._columns, (-10, -50, 10, 50), 1, WHITE)
     assert (tall.width, tall.height) == (page.height, page.width)
 
 

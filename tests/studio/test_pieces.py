@@ -265,7 +265,7 @@ def test_a_sheet_is_shown_in_the_cell_or_in_the_browser(monkeypatch):
     start = {"overlays": ("pointer",), "play": {"seconds": 2.5, "loops": 1}}
     assert (cell[0], cell[3:]) == ("cell", (start, False))
     assert page == ("page", sheet, None, start, False)
-    assert [one.rule for one in waiting[2]] == ["still-lifted"]
+    assert [one.rule for one in waiting[2]] == ["nothing-drawn"]
     assert waiting[3:] == ({"overlays": ()}, True)
 
 

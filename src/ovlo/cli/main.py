@@ -80,7 +80,8 @@ class Group(click.Group):
                 return super().invoke(context)
         except click.UsageError as error:
             if pair := re.search(r"unexpected extra arguments? \(([^()\s]+=\S*)", error.message):
-                error.message += f". Each value takes an option of its own: --set {pair[1].rstrip(')')}"
+                words = f"{error.message}. Each value takes an option of its own: --set {pair[1].rstrip(')')}"
+                raise click.UsageError(words, error.ctx) from None
             raise
         except OvloError as error:
             _fail(context, error)

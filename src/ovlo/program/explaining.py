@@ -111,10 +111,10 @@ def _is_own(error: BaseException) -> bool:
     if isinstance(error, NameError):
         return error.name in ovlo.__all__
     # "Nib.forward() missing 1 required positional argument: …", "property 'x' of 'Nib' object …"
-    return not OWN_CLASSES.isdisjoint(re.findall(r"\b[A-Z]\w+\b", str(error)))
+    return not OWN_CLASSES.isdisjoint(re.findall(r"\w+", str(error)))
 
 
-OWN_CLASSES = {
+OWN_CLASSES = {"nib"} | {  # methods of a nib say so
     base.__name__
     for name in ("Nib", *ovlo.__all__)
     if isinstance(kind := Nib if name == "Nib" else getattr(ovlo, name), type)

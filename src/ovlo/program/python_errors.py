@@ -77,7 +77,7 @@ def value_error_in_words(error: BaseException, place: Place) -> str:
         if isinstance(error, kind) and (match := re.search(pattern, message)):
             words = answer if isinstance(answer, str) else answer(match, place)
             if words == NONE and (name := without_return(place)):
-                return f"{name}(…) gives None, since it does not end with `return …`"
+                words = f"{name}(…) gives None, since it does not end with `return …`"
             if words:
                 return _with_source(error, words, place)
     return ""

@@ -165,7 +165,7 @@ WRONG = {
         "nib.lower(); nib.travel_to(-200, 0); kite(nib, 3, 60)",
         ["still-lifted"],
     ),
-    "only travels": ("nib.travel(90)", ["still-lifted"]),
+    "only travels": ("nib.travel(90)", ["nothing-drawn"]),
     "a fill of one line": ("with nib.area('gold'): nib.forward(90)", ["empty-area"]),
     "a fill there and back": (
         "with nib.area('gold'):\n    nib.forward(90)\n    nib.back(60)",

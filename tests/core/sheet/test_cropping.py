@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
+from pathlib import Path
 
 import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ovlo import BadType, BadValue, Motif, Sheet
+from ovlo import BadType, BadValue, Motif, NoEffect, Sheet
 from ovlo.core.paint.measures import drawn_length
 from ovlo.core.paint.outlines import borders
 from ovlo.core.paint.regions import region
@@ -64,6 +65,7 @@ def test_cut_marks_end_at_the_border_and_arcs_stay_arcs():
     assert drawn_length(motif._columns) == pytest.approx(30 * math.pi + 100)
 
 
+@pytest.mark.filterwarnings("ignore:cropped")
 @given(st.floats(-150, 100), st.floats(-80, 60), st.floats(5, 200), st.floats(5, 150))
 def test_what_is_cut_into_four_is_as_much_as_the_whole(x, y, width, height):
     sheet = scene()
@@ -114,3 +116,21 @@ def test_a_rectangle_of_no_size_is_refused(rectangle, words):
 def test_what_is_whole_must_be_true_or_false():
     with pytest.raises(BadType, match="cropped: whole must be True or False"):
         scene().cropped(0, 0, 5, 5, whole="no")
+
+
+@pytest.mark.parametrize(("whole", "words"), [(True, "no whole mark lies"), (False, "no mark lies")])
+def test_a_cut_out_with_nothing_in_it_says_so(whole, words):
+    with pytest.warns(NoEffect, match=words):
+        motif = scene().cropped(300, 200, 1, 1, whole=whole)
+    assert not motif._columns.is_traced.any()
+
+
+def test_a_cut_out_keeps_its_paper():
+    sheet = Sheet(100, 100, paper="black")
+    nib = sheet.new_nib()
+    nib.ink = "white"
+    nib.circle(10)
+    motif = sheet.cropped(-20, -20, 40, 40).turned(30).scaled(2)
+    motif.save("ring.svg")
+    assert 'fill="#000000"' in Path("ring.svg").read_text()
+    assert motif.styled(line_width=3)._paper == sheet.paper

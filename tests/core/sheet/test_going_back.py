@@ -144,3 +144,25 @@ def test_a_nib_that_stamped_is_where_it_was_before():
     assert nib.pose == before
     sheet.undo(2)
     assert nib.pose == (5, 0, 60)
+
+
+@pytest.mark.parametrize("name", MOVES)
+def test_a_turn_before_what_is_taken_back_stays_and_one_after_it_goes(name):
+    sheet = Sheet(200, 200)
+    other, nib = sheet.new_nib(5, 5, 10), sheet.new_nib()
+    nib.forward(9)
+    nib.left(30)
+    pose = nib.pose
+    MOVES[name](nib, 3)
+    nib.left(7)
+    sheet.undo()
+    assert (nib.pose, other.pose) == (pose, (5, 5, 10))
+
+
+def test_words_of_single_lines_are_taken_back_as_one():
+    sheet = Sheet(200, 200)
+    nib = sheet.new_nib(heading=20)
+    nib.text("kite day", font="stroke")
+    nib.left(7)
+    sheet.undo()
+    assert (nib.pose, len(sheet.trail)) == ((0, 0, 20), 1)

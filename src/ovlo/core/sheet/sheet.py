@@ -470,7 +470,7 @@ class Sheet(Sealed):
         from ovlo.core.sheet.cropping import cropped  # with all of painting, which few programs need
 
         motif = cropped(self._columns, self._paper, box, whole, outlets.text_box)
-        if not len(motif._columns) and not motif._columns.texts:
+        if not motif._columns.is_traced.any() and not motif._columns.texts:
             fix = "whole=False cuts marks at the border" if whole else "nothing is drawn there"
             warnings.warn(f"cropped: no {'whole ' * whole}mark lies in this rectangle; {fix}.", NoEffect, 2)
         return motif

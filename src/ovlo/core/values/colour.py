@@ -170,9 +170,10 @@ def _read_function(word: str) -> Colour | None:
 
     try:
         found = Color(word)
-        if word.startswith("rgb"):
-            found.clip()  # CSS Color 4, 5.1: channels out of range are clamped
-        return _inside_srgb(found) if all(map(isfinite, found.coords(nans=False))) else None
+        if not all(map(isfinite, found.coords(nans=False))):
+            return None
+        # CSS Color 4, 5.1: red, green and blue out of range are clamped.
+        return _inside_srgb(found.clip() if word.startswith("rgb") else found)
     except (ValueError, ArithmeticError):  # numbers that no colour has are too large to be powers
         return None
 

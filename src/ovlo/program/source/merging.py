@@ -31,8 +31,8 @@ EXPLAINED = {
     },
     "degrees-for-radians": {"off-sheet", "not-closed", "stray-line"},
     "floor-division": {"odd-one-out", "turns-miss-360", "rosette-misses-360", "not-closed", "drift"},
-    "not-called": {"still-lifted", "unused-parameter", "unused-function"},
-    "not-entered": {"empty-area", "not-closed", "still-lifted"},
+    "not-called": {"still-lifted", "nothing-drawn", "unused-parameter", "unused-function"},
+    "not-entered": {"empty-area", "not-closed", "still-lifted", "nothing-drawn"},
     "infinite-recursion": {"off-sheet", "tiny-picture", "retraced-line", "drift", "covered"},
     "no-way-back": {"off-sheet", "not-closed", "stray-line", "retraced-line", "drift"},
     "turn-outside-loop": {"off-sheet", "drawn-again", "retraced-line", "covered", "rosette-misses-360"},
@@ -46,12 +46,12 @@ EXPLAINED = {
     "endless-loop": {"off-sheet", "tiny-picture", "retraced-line", "drift", "drawn-again", "covered"},
     "unused-parameter": {"retraced-line", "covered"},
     "missing-f": {"unused-value", "unused-parameter", "unused-loop-value"},
-    "unused-function": {"still-lifted"},
-    "unreachable": {"turns-miss-360", "not-closed", "still-lifted", "retraced-line"},
+    "unused-function": {"still-lifted", "nothing-drawn"},
+    "unreachable": {"turns-miss-360", "not-closed", "still-lifted", "nothing-drawn", "retraced-line"},
     "same-loop-name": {"turns-miss-360", "rosette-misses-360", "drift"},
-    "no-effect": {"still-lifted", "no-contrast"},
-    "empty-range": {"still-lifted", "empty-area"},
-    "fixed-condition": {"still-lifted", "empty-area", "retraced-line"},
+    "no-effect": {"still-lifted", "nothing-drawn", "no-contrast"},
+    "empty-range": {"still-lifted", "nothing-drawn", "empty-area"},
+    "fixed-condition": {"still-lifted", "nothing-drawn", "empty-area", "retraced-line"},
     "unmirrored": {"drawn-again", "retraced-line", "odd-one-out"},
     "uneven-numbers": {"odd-one-out"},
     "repeated-value": {"drawn-again", "retraced-line", "covered"},
@@ -78,7 +78,7 @@ ANYWHERE = {"radians-for-degrees", "floor-division", "unused-parameter", "not-ca
 OF_LOOPS = {"turned-twice", "other-count", "unused-loop-value", "turn-outside-loop", "drawn-after-loop"}
 """Causes that explain only what their own loop draws."""
 
-OF_WHOLE = {"still-lifted", "tiny-picture"}
+OF_WHOLE = {"still-lifted", "nothing-drawn", "tiny-picture"}
 """Rules about the whole of a drawing."""
 
 OF_TURNS = {"turns-miss-360", "rosette-misses-360"}
