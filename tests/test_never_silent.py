@@ -269,6 +269,13 @@ def test_what_came_of_a_run_is_said_without_noise(body, words, ovlo_command, pro
     assert words in ovlo_command("draw", "kite.py", "-o", "kite.svg").stdout
 
 
+def test_a_point_is_said_without_noise(ovlo_command, program):
+    program(f"{STAR}        nib.right(135)\n")
+    said = ovlo_command("check", "kite.py").stdout
+    assert re.search(r"at \(0, -37\.28\)", said)
+    assert "e-1" not in said
+
+
 def test_a_plot_counts_what_a_person_counts(ovlo_command, program):
     program(f"{HEAD}@drawing\ndef kite(nib):\n    for i in range(10):\n        nib.circle(10 + 5 * i)\n")
     assert "10 marks of the picture became" in ovlo_command("plot", "kite.py", "-o", "kite.svg").stdout

@@ -14,6 +14,8 @@ from ovlo.core.paint.outlines import borders
 from ovlo.core.paint.regions import region
 from ovlo.core.trail.curves import points_at
 
+pytestmark = pytest.mark.filterwarnings("ignore:cropped")  # some boxes have nothing in them
+
 WAVE = '<svg xmlns="http://www.w3.org/2000/svg"><path fill="none" stroke="black" d="{}"/></svg>'
 
 

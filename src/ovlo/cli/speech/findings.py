@@ -12,6 +12,7 @@ from pathlib import Path
 
 from ovlo.cli.speech import wording
 from ovlo.core.values.finding import PROBLEM, Finding
+from ovlo.core.values.pose import point_in_words
 
 WIDTH = 96
 
@@ -19,7 +20,7 @@ WIDTH = 96
 def described(finding: Finding, path: Path) -> str:
     """A finding for people, about the file at a path."""
     times = f", {finding.count} times" if finding.count > 1 else ""
-    where = "" if finding.place is None else " at ({:.4g}, {:.4g})".format(*finding.place)
+    where = "" if finding.place is None else f" at {point_in_words(*finding.place)}"
     head = f"\n{finding.severity}: {finding.rule}{where}{times}"
     if finding.file and Path(finding.file) != path:
         head += f", in {finding.file}"

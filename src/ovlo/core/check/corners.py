@@ -17,6 +17,7 @@ from ovlo.core.check.polygons import FEWEST_SIDES
 from ovlo.core.paint.contours import MEETS, Contour
 from ovlo.core.values.arrays import Complexes
 from ovlo.core.values.finding import HINT, Change, Match, rule
+from ovlo.core.values.pose import point_in_words
 
 ROUNDED = 1e-3
 """Of the lines' size, by which written numbers such as 141.42 may miss a corner."""
@@ -66,7 +67,7 @@ def misses_corner(contour: Contour, before: Complexes, unit: str) -> Match | Non
             corner = complex(corners[apart.argmin()])
             return Match(
                 f"These {len(points) - 1} lines end {abs(end - corner):.4g} {unit} beside the corner at "
-                f"({corner.real:.4g}, {corner.imag:.4g}), and would end there {way.what}.",
+                f"{point_in_words(corner.real, corner.imag)}, and would end there {way.what}.",
                 way.fix,
                 end,
                 tuple(contour.steps[first:].tolist()),

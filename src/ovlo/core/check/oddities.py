@@ -27,6 +27,7 @@ from ovlo.core.check.laws import (
 from ovlo.core.check.series import FEWEST, Figures, Series, figures, series
 from ovlo.core.values.arrays import Complexes, Floats
 from ovlo.core.values.finding import HINT, Change, Match, rule
+from ovlo.core.values.pose import point_in_words
 
 if TYPE_CHECKING:
     from ovlo.core.sheet.sheet import Sheet
@@ -274,7 +275,7 @@ def _beside(one: Series, law: Law, asked: tuple[Floats, Floats]) -> Odd | None:
         one,
         row,
         f"{_which(one, row)} lies {off:.4g} beside its place; the others keep equal steps.",
-        f"Unless this is intended, put its middle at ({place.real:.4g}, {place.imag:.4g}).",
+        f"Unless this is intended, put its middle at {point_in_words(place.real, place.imag)}.",
     )
 
 

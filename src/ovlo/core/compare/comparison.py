@@ -13,6 +13,7 @@ from typing import TYPE_CHECKING
 
 from ovlo.core.compare.compare import Difference, Relation
 from ovlo.core.sheet.door import outlets
+from ovlo.core.values.pose import point_in_words
 from ovlo.core.values.sealed import Answering, unchanging
 
 if TYPE_CHECKING:
@@ -153,7 +154,7 @@ def _difference(one: Difference | None, unit: str) -> str:
     other = "B" if one.is_only_in == "A" else "A"
     # Inside an area one is still some way from its border, which is what is compared.
     ours, theirs = ("border", "border of an area") if one.what == "area" else ("line", "line")
-    place = f"({one.place.real:.4g}, {one.place.imag:.4g})"
+    place = point_in_words(one.place.real, one.place.imag)
     return (
         f"Different: the largest distance is {one.distance:.4g} {unit}, from a {ours} in "
         f"{one.is_only_in} at {place} to the nearest {theirs} of {other}."

@@ -17,6 +17,7 @@ from ovlo.core.trail.columns import Columns, PenState, Style
 from ovlo.core.trail.similarity import Similarity, transformed
 from ovlo.core.values.arrays import Box, Bytes
 from ovlo.core.values.colour import Colour
+from ovlo.core.values.pose import point_in_words
 
 Paint = Callable[[Columns, Box], Bytes]
 """Paints the part of the plane in a box: left, bottom, right, top."""
@@ -72,7 +73,7 @@ class Look:
         x = left + (column + 0.5) / width * (right - left)
         y = top - (row + 0.5) / height * (top - bottom)
         a, b = (_named(one[row, column]) for one in (ours, self._pixels))
-        return (f"At ({x:.4g}, {y:.4g}) A shows {a} and B {b}, though their marks are the same: {why}.",)
+        return (f"At {point_in_words(x, y)} A shows {a} and B {b}, though their marks are the same: {why}.",)
 
 
 def is_same_to_the_eye(a: Picture, b: Picture, paint: Paint, pixels_per_unit: float) -> bool:

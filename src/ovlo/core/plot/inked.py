@@ -208,7 +208,9 @@ class _Maker:
                 indices=np.repeat(np.arange(len(simple)), sizes[simple]),
             )
             shapes[simple] = shapely.polygons(rings)
-        others = np.setdiff1d(np.arange(len(numbers)), simple[shapely.is_valid(shapes[simple])])
+        # is_valid changes the process's filters of warnings for a moment, which threads share.
+        is_valid = shapely.is_valid_reason(shapes[simple]) == "Valid Geometry"
+        others = np.setdiff1d(np.arange(len(numbers)), simple[is_valid])
         for i in others.tolist():
             first, stop = firsts[numbers[i]], firsts[numbers[i] + 1]
             shapes[i] = region(points[first:stop], outline.codes[first:stop], rules[i])

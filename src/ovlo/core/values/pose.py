@@ -41,3 +41,8 @@ class Pose:
 
     def __hash__(self) -> int:
         return hash(tuple(self))
+
+
+def point_in_words(x: float, y: float) -> str:
+    """A point as a sentence has it, with four digits: (57.92, 0); what is only rounding is 0."""
+    return "({:.4g}, {:.4g})".format(*(round(part, 9) + 0.0 for part in (x, y)))
