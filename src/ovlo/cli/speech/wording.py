@@ -46,22 +46,27 @@ def account(name: str, sheet: Sheet) -> str:
     return f"{name}: {size}, {steps(sheet)}, {length(sheet)} drawn, {coming_back(sheet)}"
 
 
-NO_STEPS = "no steps"
-
-
 def steps(sheet: Sheet) -> str:
     """How many steps were made: drawn ones, borders of areas, jumps; where a nib was put at first is none."""
+    counts = _step_counts(sheet)
+    total = sum(counts.values())
+    if not total:
+        return "no steps"
+    drawn = counts.pop("drawn")
+    others = "".join(f", {counted(count, noun)}" for noun, count in counts.items() if count)
+    return f"{counted(total, 'step')} ({drawn:,} drawn{others})"
+
+
+def _step_counts(sheet: Sheet) -> dict[str, int]:
     columns = sheet._columns
     pens = columns.of_steps("pen")
     is_border = pens == PenState.TRACE
     is_jump = ~columns.is_drawn & ~is_border & (columns.points != columns.starts).any(axis=1)
-    counts = {"border": int(is_border.sum()), "jump": int(is_jump.sum())}
-    drawn = int(columns.is_drawn.sum())
-    total = drawn + sum(counts.values())
-    if not total:
-        return NO_STEPS
-    others = "".join(f", {counted(count, noun)}" for noun, count in counts.items() if count)
-    return f"{counted(total, 'step')} ({drawn:,} drawn{others})"
+    return {
+        "drawn": int(columns.is_drawn.sum()),
+        "border": int(is_border.sum()),
+        "jump": int(is_jump.sum()),
+    }
 
 
 def length(sheet: Sheet) -> str:
@@ -77,7 +82,7 @@ def coming_back(sheet: Sheet) -> str:
         return f"{back} of {len(ends)} nibs came back to their start"
     if not ends:
         return "no nib"
-    if steps(sheet) == NO_STEPS:
+    if not any(_step_counts(sheet).values()):
         return "no nib moved"
     if ends[0] == 0:
         return "the nib came back to its start"

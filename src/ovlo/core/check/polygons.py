@@ -132,18 +132,15 @@ def unlike_any(n: int, angle: float) -> Mistake | None:
     if n > MOST_SIDES or angle < ROUND_TURN or _is_bow(n, angle):
         return None
     figures = sorted(
-        (turns for turns in range(1, (n + 1) // 2) if gcd(turns, n) == 1),
-        key=lambda turns: abs(angle - 360 * turns / n),
+        (abs(angle - 360 * turns / n), turns) for turns in range(1, (n + 1) // 2) if gcd(turns, n) == 1
     )
-    away = [abs(angle - 360 * turns / n) for turns in figures]
-    if len(figures) > 1 and away[1] < CLEARLY_NEARER * away[0]:
-        both = " or ".join(f"{typed(n, turns)}" for turns in sorted(figures[:2]))
+    away, turns = figures[0]
+    if len(figures) > 1 and figures[1][0] < CLEARLY_NEARER * away:
+        both = " or ".join(typed(n, turns) for turns in sorted(turns for _, turns in figures[:2]))
         return Mistake(", so they cannot close.", f"For {n} sides turn by {both} after each.")
-    turns = figures[0]
-    loop = f"full_turn({n})" if turns == 1 else f"full_turn({n}, rounds={turns})"
     return Mistake(
         ", so they cannot close.",
-        f"For {n} sides turn by {typed(n, turns)} after each, or use nib.{loop}.",
+        f"For {n} sides turn by {typed(n, turns)} after each, or use nib.{full_turn(n, turns)}.",
         turn_change(angle, n, turns),
     )
 
@@ -151,6 +148,11 @@ def unlike_any(n: int, angle: float) -> Mistake | None:
 def _is_bow(n: int, angle: float) -> bool:
     """Whether sides and turns make a quarter, half or three quarters of a turn, as a bow does."""
     return n * angle < 360 and is_angle(n * angle / 90, round(n * angle / 90)) and angle < 60
+
+
+def full_turn(n: int, turns: int) -> str:
+    """The loop that walks a polygon or star."""
+    return f"full_turn({n})" if turns == 1 else f"full_turn({n}, rounds={turns})"
 
 
 def typed(n: int, turns: int = 1) -> str:

@@ -18,6 +18,7 @@ from ovlo.core.check.polygons import (
     STAR_SIDES,
     Mistake,
     equal_turn,
+    full_turn,
     inner_angle,
     is_angle,
     one_missing,
@@ -109,10 +110,9 @@ def _nearly(contour: Contour, n: int, angle: float) -> Mistake | None:
         return None
     if not is_near and one_missing(n, angle):
         return None
-    loop = f"full_turn({n})" if turns == 1 else f"full_turn({n}, rounds={turns})"
     return Mistake(
         f"; it ends {contour.gap:.4g} from its start.",
-        f"Turn by {typed(n, turns)} after each side, or use nib.{loop}.",
+        f"Turn by {typed(n, turns)} after each side, or use nib.{full_turn(n, turns)}.",
         turn_change(angle, n, turns),
     )
 

@@ -20,8 +20,8 @@ from ovlo.render.svg_reader.source import svg_source
 def motif_from_svg(source: object) -> Motif:
     """The picture in an SVG file, a file object or a text."""
     name, data = svg_source(source)
-    shapes, losses = read(name, data)
     try:
+        shapes, losses = read(name, data)
         motif = recorded(lambda nib: _draw_into(nib, shapes))
         check_reach(motif._columns, 1, 0, 0, "from_svg")
     except (ArithmeticError, ValueError) as error:

@@ -44,7 +44,7 @@ from ovlo.render.svg_reader.style import (
     PROPERTIES,
     REFUSED,
     Cascade,
-    Server,
+    PaintServer,
     Style,
     resolved,
 )
@@ -111,17 +111,16 @@ class Place(NamedTuple):
 
 
 def read(name: str, data: bytes) -> tuple[list[Shape], str]:
-    """The shapes of an SVG file, the lowest first, and what of it they do not show."""
+    """The shapes of an SVG file, the lowest first, and what of it they do not show.
+
+    Numbers that are not finite raise ArithmeticError or ValueError.
+    """
     root, lines = load(name, data)
     try:
         reader = _Reader(root, lines)
         shapes = reader.shapes()
     except Refused as error:
         raise FileError(f"from_svg: {name} {error}; it was not read.") from None
-    except (ArithmeticError, ValueError) as error:
-        raise FileError(
-            f"from_svg: {name} contains numbers that are not finite or far too large; it was not read."
-        ) from error
     return shapes, str(reader.losses)
 
 
@@ -364,11 +363,11 @@ class _Reader:
     def _colour(self, name: str, style: Style, line: int) -> Colour | None:
         """The colour of a fill or stroke, its opacity in it; None where there is none to see."""
         paint = resolved(style[name], style)
-        if isinstance(paint, Server):
+        if isinstance(paint, PaintServer):
             paint = self._served(paint, name, line)
         return _thinned(paint, style[f"{name}-opacity"])
 
-    def _served(self, server: Server, name: str, line: int) -> Colour | None:
+    def _served(self, server: PaintServer, name: str, line: int) -> Colour | None:
         target = self._by_name.get(server.name)
         kind = local_name(target) if target is not None else ""
         if target is None or kind not in ("linearGradient", "radialGradient", "pattern"):

@@ -43,7 +43,7 @@ FONT_SIZES = {
 """Pixels (CSS Fonts 4, 2.5)."""
 
 
-class Server(NamedTuple):
+class PaintServer(NamedTuple):
     """A gradient or pattern by its name, and what is painted where there is none."""
 
     name: str
@@ -90,7 +90,7 @@ def _paint(text: str, context: _Context) -> Any:
     if text.lower() == "none":
         return None
     if match := URL.match(text):
-        return Server(match[1], _paint(match[2], context) if match[2] else None)
+        return PaintServer(match[1], _paint(match[2], context) if match[2] else None)
     return _colour(ICC.sub("", text), context)
 
 
@@ -332,14 +332,14 @@ class Cascade:
         declared = self._declared.get(key)
         if declared is None:
             declared = self._declared[key] = self._declarations(*key)
-        style = {name: value if PROPERTIES[name].is_inherited else PROPERTIES[name].initial for name, value in
-                 parent.items() if name in PROPERTIES}  # fmt: skip
+        style: Style = {
+            name: parent[name] if entry.is_inherited else entry.initial for name, entry in PROPERTIES.items()
+        }
         em = style["font-size"] = self._font_size(declared.get("font-size", []), parent["font-size"])
         if parent is INITIAL:
             self._root_em = em
-        for name, declarations in declared.items():
-            if (entry := PROPERTIES.get(name)) is not None:
-                style[name] = self._value(element, name, entry, declarations, parent, em)
+        for name in declared.keys() & PROPERTIES.keys():
+            style[name] = self._value(element, name, PROPERTIES[name], declared[name], parent, em)
         if style["color"] is CURRENT:
             style["color"] = parent["color"]
         return style
@@ -423,9 +423,9 @@ INITIAL: Style = {name: entry.initial for name, entry in PROPERTIES.items()} | {
 """The style above the outermost element."""
 
 
-def resolved(paint: Any, style: Style) -> Colour | Server | None:
+def resolved(paint: Any, style: Style) -> Colour | PaintServer | None:
     """A paint whose `currentColor` is that of the element it is used on."""
-    if isinstance(paint, Server):
+    if isinstance(paint, PaintServer):
         return paint._replace(fallback=resolved(paint.fallback, style))
     if paint is CURRENT or paint == CURRENT:
         return style["color"]  # type: ignore[no-any-return]
